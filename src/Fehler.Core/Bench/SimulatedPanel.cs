@@ -1,0 +1,91 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Bench;
+
+/// <summary>
+/// A simulated panel with a fault in it and a simulated meter: it is operated, looked at and measured like the real one.
+/// Stands in for the installed starter when training and when the diagnosis is measured.
+/// </summary>
+public sealed class SimulatedPanel
+{
+    private readonly Circuit _circuit;
+    private readonly Simulator _simulator;
+    private readonly Random _meter;
+
+    /// <param name="circuit">The healthy circuit.</param>
+    /// <param name="fault">What is wrong with the panel; empty for nothing.</param>
+    /// <param name="seed">Seed of the meter's scatter.</param>
+    public SimulatedPanel(Circuit circuit, ImmutableArray<Alteration> fault, int seed = 1)
+    {
+        _circuit = circuit;
+        _simulator = new Simulator(Network.Of(circuit).With(fault));
+        _meter = new Random(seed);
+        State = _simulator.Start().State;
+    }
+
+    public CircuitState State { get; private set; }
+
+    public bool IsIsolated { get; private set; }
+
+    /// <summary>Operates the panel and says what is seen.</summary>
+    public ImmutableSortedDictionary<string, string> Operate(IEnumerable<Step> steps)
+    {
+        var outcome = _simulator.Do(State, steps);
+        State = outcome.State;
+        return outcome.Appearances;
+    }
+
+    public void Isolate()
+    {
+        Operate(JobState.IsolationPoints(_circuit).Select(p => new Step(p, "off")));
+        IsIsolated = true;
+    }
+
+    public void Energise()
+    {
+        Operate(JobState.IsolationPoints(_circuit).Select(p => new Step(p, "on")));
+        IsIsolated = false;
+    }
+
+    public string Look(string device, string look)
+    {
+        var index = _simulator.Network.DeviceIndex(device);
+        var d = _simulator.Network.Circuit.Devices[index];
+        return d.Kind.Seen(d, d.Kind.Looks(d).First(l => l.Id == look), State.Devices[index], _circuit.Devices[index]);
+    }
+
+    /// <summary>Takes a reading with devices held meanwhile and let go afterwards; a meter's scatter of 1 % is on it.</summary>
+    public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
+    {
+        var outcome = _simulator.Do(State, held);
+        var value = quantity == Quantity.Volts ? Volts(outcome.Solution, from, to) : Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to));
+        State = _simulator.Do(outcome.State, held.Select(Released)).State;
+        return value;
+    }
+
+    private ReadingValue Volts(Solution solution, TerminalId from, TerminalId to)
+    {
+        // The meter's own 10 Mohm is part of the circuit: it matters where nothing holds the point.
+        var loaded = Network.Of(_circuit).With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
+        return ReadingValue.Of(Scattered(loaded.Volts(from, to).Magnitude, 0.1));
+    }
+
+    private ReadingValue Ohms(Quantity quantity, double ohms) => quantity == Quantity.Continuity
+        ? new ReadingValue(ohms < 30 ? ReadingKind.Beep : ReadingKind.Silent)
+        : double.IsInfinity(ohms) ? new ReadingValue(ReadingKind.OverLimit) : ReadingValue.Of(Scattered(ohms, 0.1));
+
+    private double Scattered(double value, double digits) =>
+        Math.Round(Math.Abs(value * (1 + 0.01 * (2 * _meter.NextDouble() - 1)) + digits * (2 * _meter.NextDouble() - 1)), 2);
+
+    private Step Released(Step held)
+    {
+        var device = _circuit.Device(held.Device);
+        return held with { Position = device.Kind.Positions(device)[device.Kind.InitialPosition(device)] };
+    }
+}

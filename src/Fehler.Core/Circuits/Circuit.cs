@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+
+namespace Fehler.Core.Circuits;
+
+/// <summary>
+/// One installed starter: the structure it was drawn with (paths of parts), the routes its conductors take, and
+/// what is known of its devices. Everything else, drawing, network, operation, faults, reading sheet and function
+/// test, is derived from this description. Immutable: an edit makes a new circuit.
+/// </summary>
+public sealed record Circuit
+{
+    /// <summary>Designation in the plant, e.g. <c>P-301</c>.</summary>
+    public required string Tag { get; init; }
+    public required string Title { get; init; }
+    public string Area { get; init; } = "";
+    public string Enclosure { get; init; } = "";
+    public string Drawing { get; init; } = "";
+    public string Notes { get; init; } = "";
+    public required ImmutableArray<Location> Locations { get; init; }
+    public required ImmutableArray<Device> Devices { get; init; }
+    public required ImmutableArray<CircuitPath> Paths { get; init; }
+
+    /// <summary>Every conductor end to end; derived from the paths where the description gives no route.</summary>
+    public required ImmutableArray<Conductor> Conductors { get; init; }
+
+    /// <summary>The terminal that readings of the control circuit are referred to by default: the control return.</summary>
+    public required TerminalId Reference { get; init; }
+
+    public Device Device(string tag) => Devices.FirstOrDefault(d => d.Tag == tag)
+        ?? throw new KeyNotFoundException($"The circuit {Tag} has no device {tag}.");
+
+    public Device? FindDevice(string tag) => Devices.FirstOrDefault(d => d.Tag == tag);
+
+    public Location Location(string id) => Locations.First(l => l.Id == id);
+
+    /// <summary>Where a terminal is: the place of its device.</summary>
+    public Location LocationOf(TerminalId terminal) => Location(Device(terminal.Device).Location);
+
+    /// <summary>Wire numbers landed on a terminal; more than one only when the description is wrong.</summary>
+    public string WireAt(TerminalId terminal) =>
+        Conductors.FirstOrDefault(c => c.From == terminal || c.To == terminal)?.Wire ?? "";
+
+    public bool Equals(Circuit? other) =>
+        other is not null && Tag == other.Tag && Title == other.Title && Area == other.Area && Enclosure == other.Enclosure
+        && Drawing == other.Drawing && Notes == other.Notes && Reference == other.Reference
+        && Locations.SequenceEqual(other.Locations) && Devices.SequenceEqual(other.Devices)
+        && Paths.SequenceEqual(other.Paths) && Conductors.SequenceEqual(other.Conductors);
+
+    public override int GetHashCode() => HashCode.Combine(Tag, Devices.Length, Conductors.Length);
+}

@@ -1,0 +1,23 @@
+namespace Fehler.Core.Circuits;
+
+/// <summary>
+/// A circuit description that cannot be used: where it is wrong, what is wrong, and what was expected.
+/// </summary>
+public sealed class CircuitException : Exception
+{
+    public CircuitException(string path, string message) : base($"{path}: {message}")
+    {
+        Path = path;
+        Problem = message;
+    }
+
+    public CircuitException() : this("$", "The circuit description cannot be used.") { }
+    public CircuitException(string message) : this("$", message) { }
+    public CircuitException(string message, Exception inner) : base(message, inner) => Problem = message;
+
+    /// <summary>JSON path of the place, or "line n" for text that is not JSON.</summary>
+    public string Path { get; } = "$";
+
+    /// <summary>What is wrong and what was expected, one sentence each.</summary>
+    public string Problem { get; }
+}

@@ -1,0 +1,244 @@
+using System.Collections.Immutable;
+using System.Numerics;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>
+/// A three-phase cage induction motor with three leads. Its windings are coupled through the rotor: positive- and
+/// negative-sequence impedance differ once it turns, which is why a running motor feeds a lost phase back. Speed
+/// follows from the torque balance, the negative sequence included.
+/// </summary>
+internal sealed class Motor : DeviceKind
+{
+    private static readonly Complex A = Complex.FromPolarCoordinates(1, 2 * Math.PI / 3);
+
+    private static readonly Complex[] Rotations = [Complex.One, A, A * A];
+
+    /// <summary>Below this share of synchronous speed it is standing, as a person sees it.</summary>
+    private const double Standing = 0.02;
+
+    private const double LeadOhms = 0.005;
+
+    public override string Id => "motor";
+    public override string Term => "motor";
+
+    public override ImmutableArray<ParameterSpec> Parameters { get; } =
+    [
+        ParameterSpec.Number("kilowatts", "Rated power", "kW", 4, 0.02, 1000),
+        ParameterSpec.Number("volts", "Voltage phase to phase of the connection fitted", "V", 400, 100, 1000),
+        ParameterSpec.Number("amps", "Nameplate current at that voltage", "A", 8.1, 0.05, 2000),
+        ParameterSpec.Number("cosPhi", "Nameplate power factor", "", 0.82, 0.4, 0.99),
+        ParameterSpec.Number("rpm", "Nameplate speed", "1/min", 1440, 100, 3600),
+        ParameterSpec.Number("synchronousRpm", "Synchronous speed", "1/min", 1500, 125, 3600),
+        ParameterSpec.Number("startingMultiple", "Starting current over nameplate current", "", 6, 3, 10),
+        ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3),
+        ParameterSpec.Number("statorOhms", "Stator resistance per phase of an equivalent star; 0: from the nameplate", "ohm", 0, 0, 10000),
+        ParameterSpec.Number("rotorOhms", "Rotor resistance, referred to the stator; 0: from the nameplate", "ohm", 0, 0, 10000),
+        ParameterSpec.Number("statorReactance", "Stator leakage reactance; 0: from the nameplate", "ohm", 0, 0, 10000),
+        ParameterSpec.Number("rotorReactance", "Rotor leakage reactance, referred; 0: from the nameplate", "ohm", 0, 0, 10000),
+        ParameterSpec.Number("magnetisingReactance", "Magnetising reactance; 0: from the nameplate", "ohm", 0, 0, 100000),
+        ParameterSpec.Word("connection", "How the windings are connected", "star", "star", "delta"),
+    ];
+
+    public override ImmutableArray<Element> Elements(Device device) =>
+        [new("U", "~u", ElementRole.Link), new("V", "~v", ElementRole.Link), new("W", "~w", ElementRole.Link)];
+
+    public override bool IsSlow => true;
+
+    public override Device Complete(Device device) => device.Number("statorOhms") > 0 ? device : Machine.Fit(device).Describe(device);
+
+    public override ImmutableArray<string> Terminals(Device device) => ["U", "V", "W", "PE"];
+
+    /// <summary>A motor ends the path: three leads, no way on.</summary>
+    public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
+    public override ImmutableArray<string> Appearances => ["stopped", "runs", "runs rough", "hums, does not start"];
+
+    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => 1 / LeadOhms;
+
+    public override void Stamp(Device device, DeviceState state, Domain domain, ICoupledStamp stamp)
+    {
+        var machine = Machine.Of(device);
+        var windings = Windings(device);
+        // A phase of an equivalent star is a third of a delta winding.
+        var scale = device.Word("connection") == "delta" ? 1.0 / 3 : 1.0;
+        var y = new Complex[3, 3];
+        if (domain == Domain.Ohms)
+        {
+            for (var i = 0; i < 3; i++)
+            {
+                y[i, i] = scale / machine.R1;
+            }
+        }
+        else
+        {
+            var (y0, y1, y2) = machine.Sequence(1 - state.Speed);
+            for (var i = 0; i < 3; i++)
+            {
+                for (var j = 0; j < 3; j++)
+                {
+                    // Symmetrical components: Fortescue 1918. V of winding j = V0 + a^-j V1 + a^j V2.
+                    y[i, j] = scale / 3 * (y0 + y1 * Rotations[(j - i + 3) % 3] + y2 * Rotations[(i - j + 3) % 3]);
+                }
+            }
+        }
+
+        stamp.Windings(windings, y);
+    }
+
+    public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
+    {
+        var machine = Machine.Of(device);
+        var load = device.Number("load") * machine.RatedTorque;
+        double Surplus(double speed) =>
+            Torque(device, machine, speed == state.Speed ? meter : meter.With(state with { Speed = speed }), speed) - load * (speed <= 0 ? 1 : Math.Sign(speed));
+
+        var (v1, v2) = SequenceVolts(device, meter);
+        if (Math.Max(v1, v2) < 0.02 * device.Number("volts"))
+        {
+            return new Transition(state with { Speed = 0 });
+        }
+
+        if (state.Speed <= Standing && Surplus(0) <= 0)
+        {
+            return new Transition(state with { Speed = 0 });
+        }
+
+        if (state.Speed > Standing && Math.Abs(Surplus(state.Speed)) < 2e-3 * machine.RatedTorque)
+        {
+            return new Transition(state);
+        }
+
+        // Accelerates (or slows) from where it is to the first balance of torque.
+        return new Transition(state with { Speed = Balance(Surplus, state.Speed) });
+    }
+
+    public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter)
+    {
+        var amps = Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device.Number("amps")).ToList();
+        if (amps.Max() < 0.1)
+        {
+            return "stopped";
+        }
+
+        if (Math.Abs(state.Speed) < Standing)
+        {
+            return amps.Max() < 0.5 ? "stopped" : "hums, does not start";
+        }
+
+        return amps.Max() - amps.Min() > 0.6 * amps.Max() ? "runs rough" : "runs";
+    }
+
+    public override ImmutableArray<Look> Looks(Device device) =>
+        [new("shaft", $"Turn the shaft of {device.Tag} by hand", "turns freely", "heavy", "jammed") { DeadOnly = true, Minutes = 2 }];
+
+    public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
+        (device.Number("load") / drawn.Number("load")) switch { > 2.5 => "jammed", > 1.3 => "heavy", _ => "turns freely" };
+
+    public override IEnumerable<FaultMode> FaultModes(Device device)
+    {
+        var machine = Machine.Of(device);
+        foreach (var (lead, next) in new[] { ("U", "V"), ("V", "W"), ("W", "U") })
+        {
+            yield return new FaultMode($"{device.Tag}/winding-{lead}-open", device.Tag, $"Winding {lead} of the motor {device.Tag} is open",
+                [new ElementOpen(device.Tag, $"{lead}-~{lead.ToLowerInvariant()}")], 0.4, "Replace or rewind the motor; check its terminal box first.")
+            {
+                ProofPoints = (device.Terminal(lead), device.Terminal(next)),
+            };
+            yield return new FaultMode($"{device.Tag}/winding-{lead}-earth", device.Tag, $"Winding {lead} of the motor {device.Tag} has an earth fault",
+                [new Bridge(device.Terminal(lead), null, 2)], 0.4, "Replace or rewind the motor; check for water in the terminal box first.")
+            {
+                ProofPoints = (device.Terminal(lead), device.Terminal("PE")),
+                SizeFactor = 4,
+            };
+            yield return new FaultMode($"{device.Tag}/winding-{lead}-{next}-short", device.Tag, $"Windings {lead} and {next} of the motor {device.Tag} are shorted",
+                [new Bridge(device.Terminal(lead), device.Terminal(next), 0.25 * machine.R1)], 0.25, "Replace or rewind the motor.")
+            {
+                ProofPoints = (device.Terminal(lead), device.Terminal(next)),
+                SizeFactor = 1.5,
+            };
+        }
+
+        yield return new FaultMode($"{device.Tag}/stalled", device.Tag, $"The load of {device.Tag} is jammed or its brake is on",
+            [new ParameterIs(device.Tag, "load", 3.0)], 1, "Isolate; turn the shaft by hand; clear the jam, check bearings and brake.")
+        {
+            ProofLook = (device.Tag, "shaft"),
+        };
+        yield return new FaultMode($"{device.Tag}/overloaded", device.Tag, $"The motor {device.Tag} is overloaded",
+            [new ParameterIs(device.Tag, "load", 1.35)], 0.8, "Reduce the load; check bearings and drive; measure the current in each phase against the nameplate.")
+        {
+            ProofLook = (device.Tag, "shaft"),
+        };
+    }
+
+    /// <summary>Torque over the base torque of one watt per rad/s of synchronous speed: air-gap power forward less backward, W.</summary>
+    private static double Torque(Device device, Machine machine, IDeviceMeter meter, double speed)
+    {
+        var (v1, v2) = SequenceVolts(device, meter);
+        var phase = device.Word("connection") == "delta" ? Math.Sqrt(3) : 1;
+        return machine.AirGapWatts(v1 / phase, 1 - speed) - machine.AirGapWatts(v2 / phase, 1 + speed);
+    }
+
+    private static (double Positive, double Negative) SequenceVolts(Device device, IDeviceMeter meter)
+    {
+        var w = Windings(device);
+        var v = w.Select(x => meter.Volts(x.From, x.To)).ToArray();
+        return ((v[0] + A * v[1] + A * A * v[2]).Magnitude / 3, (v[0] + A * A * v[1] + A * v[2]).Magnitude / 3);
+    }
+
+    private static (string From, string To)[] Windings(Device device) => device.Word("connection") == "delta"
+        ? [("~u", "V"), ("~v", "W"), ("~w", "U")]
+        : [("~u", "~star"), ("~v", "~star"), ("~w", "~star")];
+
+    private static double Balance(Func<double, double> surplus, double from)
+    {
+        var step = surplus(from) > 0 ? 1 : -1;
+        double[] marks = [0.25, 0.5, 0.7, 0.85, 0.95, 0.999];
+        var previous = from;
+        foreach (var mark in step > 0 ? marks.Where(m => m > from) : marks.Where(m => m < from).Reverse().Append(0))
+        {
+            if (surplus(mark) * step <= 0)
+            {
+                return Root(surplus, previous, mark);
+            }
+
+            previous = mark;
+        }
+
+        return previous;
+    }
+
+    /// <summary>Regula falsi, Illinois variant: the torque curve is smooth between the marks.</summary>
+    private static double Root(Func<double, double> surplus, double a, double b)
+    {
+        var (fa, fb) = (surplus(a), surplus(b));
+        var kept = 0;
+        for (var i = 0; i < 30 && Math.Abs(b - a) > 2e-5 && fb != fa; i++)
+        {
+            var c = (a * fb - b * fa) / (fb - fa);
+            var fc = surplus(c);
+            if (Math.Abs(fc) < 1e-6 * (Math.Abs(fa) + Math.Abs(fb)))
+            {
+                return c;
+            }
+
+            if (fc > 0 == fb > 0)
+            {
+                (b, fb) = (c, fc);
+                fa = kept == -1 ? fa / 2 : fa;
+                kept = -1;
+            }
+            else
+            {
+                (a, fa) = (c, fc);
+                fb = kept == 1 ? fb / 2 : fb;
+                kept = 1;
+            }
+        }
+
+        return Math.Abs(fa) < Math.Abs(fb) ? a : b;
+    }
+}

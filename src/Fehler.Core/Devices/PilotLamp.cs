@@ -1,0 +1,46 @@
+using System.Collections.Immutable;
+using System.Numerics;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>A pilot lamp, filament or LED.</summary>
+internal sealed class PilotLamp : DeviceKind
+{
+    /// <summary>A cold filament has about a tenth of its hot resistance (common practice).</summary>
+    private const double ColdShare = 0.1;
+
+    /// <summary>An LED lamp's electronics do not conduct at an ohmmeter's voltage.</summary>
+    private const double LedOhms = 100e6;
+
+    public override string Id => "pilot-lamp";
+    public override string Term => "pilot lamp";
+
+    public override ImmutableArray<ParameterSpec> Parameters { get; } =
+    [
+        ParameterSpec.Number("volts", "Rated voltage", "V", 230, 6, 690),
+        ParameterSpec.Number("watts", "Power at rated voltage", "W", 1.5, 0.05, 60),
+        ParameterSpec.Word("lamp", "Kind of lamp", "led", "led", "filament"),
+        ParameterSpec.Word("colour", "Colour of the lens", "white", "white", "red", "green", "yellow", "blue"),
+    ];
+
+    public override ImmutableArray<Element> Elements(Device device) => [new("X1", "X2", ElementRole.Load)];
+    public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+    public override ImmutableArray<string> Appearances => ["off", "on", "dim"];
+
+    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain)
+    {
+        var hot = Math.Pow(device.Number("volts"), 2) / device.Number("watts");
+        return domain == Domain.Ac ? 1 / hot : device.Word("lamp") == "led" ? 1 / LedOhms : 1 / (ColdShare * hot);
+    }
+
+    public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) =>
+        (Magnitude(meter.Volts(0)) / device.Number("volts")) switch { >= 0.7 => "on", >= 0.3 => "dim", _ => "off" };
+
+    public override IEnumerable<FaultMode> FaultModes(Device device) =>
+    [
+        Common.Open(device, Elements(device)[0], $"Lamp {device.Tag} is dead", 1.5, $"Replace the lamp {device.Tag}, same voltage.") with { ProofPoints = (device.Terminal("X1"), device.Terminal("X2")) },
+    ];
+}

@@ -1,0 +1,182 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>Turns the weights of a session into suspects by unit, a status, reasons and next tests.</summary>
+internal sealed class Assessment
+{
+    /// <summary>A unit is found when it holds this much and its own proof was made.</summary>
+    private const double FoundShare = 0.95;
+
+    private const int MostReasons = 6;
+
+    private readonly DiagnosisSession _session;
+    private readonly JobState _job;
+    private readonly Strategy _strategy;
+    private readonly double[] _posterior;
+    private readonly Circuit _circuit;
+
+    public Assessment(DiagnosisSession session, JobState job, Strategy strategy)
+    {
+        _session = session;
+        _job = job;
+        _strategy = strategy;
+        _posterior = session.Posterior();
+        _circuit = session.Circuit;
+    }
+
+    public DiagnosisResult Result()
+    {
+        var byUnit = UnitShares();
+        var units = byUnit.OrderByDescending(u => u.Value).Take(12).Where(u => u.Value > 0.002).Select(u => Unit(u.Key, u.Value)).ToImmutableArray();
+        var repaired = RepairedShare();
+        var top = units.FirstOrDefault(u => u.Unit.Length > 0);
+        var none = _posterior[^1];
+        var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && IsProved(s));
+        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _posterior).Proposals(top) : [];
+        var status = Status(top, none, repaired, proved);
+        units = [.. units.Select(u => u with { Alike = AlikeUnits(u, units, proposals) })];
+        return new DiagnosisResult
+        {
+            Status = status,
+            Units = units,
+            Proposals = proposals,
+            Entropy = Entropy(byUnit.Values),
+            Summary = Summary(status, units, proposals, none),
+            WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
+            Remedy = top?.Suspects[0].Fault?.Remedy ?? "",
+            AskWhy = top?.Suspects[0].Fault?.AskWhy ?? "",
+        };
+    }
+
+    internal static double Entropy(IEnumerable<double> shares) => -shares.Where(p => p > 0).Sum(p => p * Math.Log2(p));
+
+    private Dictionary<string, double> UnitShares()
+    {
+        var shares = new Dictionary<string, double>();
+        for (var i = 0; i < _session.Hypotheses.Count; i++)
+        {
+            var unit = _session.Hypotheses[i].Fault?.Unit ?? "";
+            shares[unit] = shares.GetValueOrDefault(unit) + _posterior[i];
+        }
+
+        return shares;
+    }
+
+    private double RepairedShare() => _session.Hypotheses.Select((h, i) => h.IsRepaired || h.Fault is null ? _posterior[i] : 0).Sum();
+
+    private SuspectUnit Unit(string unit, double share)
+    {
+        var members = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Index: i)).Where(x => (x.Hypothesis.Fault?.Unit ?? "") == unit).ToList();
+        var suspects = members.GroupBy(x => x.Hypothesis.Fault?.Id ?? "")
+            .Select(g => (Share: g.Sum(x => _posterior[x.Index]), Best: g.MaxBy(x => _posterior[x.Index])))
+            .OrderByDescending(s => s.Share).Take(4)
+            .Select(s => new Suspect(
+                s.Best.Hypothesis.Fault, unit,
+                s.Best.Hypothesis.Fault?.Title ?? "Nothing is wrong now (it cured itself, or was operated differently)",
+                s.Share, Reasons(s.Best.Index)))
+            .ToImmutableArray();
+        var device = _circuit.FindDevice(unit);
+        var conductor = _circuit.Conductors.FirstOrDefault(c => c.Id == unit);
+        var place = device is not null ? _circuit.Location(device.Location).Name
+            : conductor is not null ? string.Join(" – ", new[] { conductor.From, conductor.To }.Select(t => _circuit.LocationOf(t).Name).Distinct()) : "";
+        return new SuspectUnit(unit, device?.Kind.Term ?? (conductor is null ? "" : "conductor"), place, share, suspects, []);
+    }
+
+    /// <summary>Evidence for and against a hypothesis, measured against what all others expected together.</summary>
+    private ImmutableArray<Reason> Reasons(int hypothesis) =>
+    [
+        .. _session.Observations.Select(o =>
+        {
+            var others = o.Fit.Average();
+            var weight = Math.Log(o.Fit[hypothesis] / others);
+            var foretold = o.Foretold[hypothesis];
+            var text = o.Fit[hypothesis] > 0.2
+                ? $"{o.What}: {o.Observed}, as it should be with this fault{(foretold == o.Healthy ? "" : $" (healthy: {o.Healthy})")}"
+                : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
+            return new Reason(o.Entry.Id, text, weight);
+        })
+        .Where(r => Math.Abs(r.Weight) > 0.05)
+        .OrderByDescending(r => Math.Abs(r.Weight)).Take(MostReasons),
+    ];
+
+    /// <summary>The suspect's own proof: a reading on its points, or its look, that fits it and not a healthy circuit.</summary>
+    private bool IsProved(Suspect suspect)
+    {
+        var index = _session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => _posterior[x.i]).i;
+        if (suspect.Fault!.ProofPoints is null && suspect.Fault.ProofLook is null)
+        {
+            return true;
+        }
+
+        return _session.Observations.Any(o => o.Fit[index] > 0.1 && o.Fit[index] > 4 * o.HealthyFit && o.Entry switch
+        {
+            Reading r => suspect.Fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points),
+            LookSeen l => suspect.Fault.ProofLook is { } look && look == (l.Device, l.Look),
+            _ => false,
+        });
+    }
+
+    private DiagnosisStatus Status(SuspectUnit? top, double none, double repaired, bool proved)
+    {
+        if (_job.Repairs.Length > 0 && repaired > 0.9)
+        {
+            return DiagnosisStatus.Repaired;
+        }
+
+        if (_session.Observations.Count == 0)
+        {
+            return DiagnosisStatus.NoEvidence;
+        }
+
+        if (none > 0.5)
+        {
+            return DiagnosisStatus.Contradiction;
+        }
+
+        return top is null || top.Probability < FoundShare ? DiagnosisStatus.Searching
+            : proved ? DiagnosisStatus.Found : DiagnosisStatus.AlmostFound;
+    }
+
+    /// <summary>Units near the top that none of the tests on offer can tell from this one.</summary>
+    private static ImmutableArray<string> AlikeUnits(SuspectUnit unit, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals) =>
+        proposals.Any(p => p.Bits > TestChoice.LeastBits) || unit.Unit.Length == 0 || unit.Probability > FoundShare ? []
+            : [.. units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > 0.05).Select(u => u.Unit)];
+
+    private static string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none)
+    {
+        var top = units.FirstOrDefault(u => u.Unit.Length > 0);
+        var lead = top is null ? "" : top.Suspects[0].Title;
+        return status switch
+        {
+            DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
+            DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
+            DiagnosisStatus.Contradiction => $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
+            DiagnosisStatus.Found => $"{lead}. Proved by its own reading.",
+            DiagnosisStatus.AlmostFound => $"{lead}: {top!.Probability:P0}. One reading shows it directly.",
+            _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
+            _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) => $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",
+            _ => $"{units.Count(u => u.Probability > 0.02 && u.Unit.Length > 0)} units are still possible; most likely: {lead} ({top.Probability:P0}).",
+        };
+    }
+
+    private ImmutableArray<string> WaysOut()
+    {
+        var ways = ImmutableArray.CreateBuilder<string>();
+        var worst = _session.Observations.MinBy(BestWithout);
+        if (worst is not null)
+        {
+            ways.Add($"Repeat: {worst.What} ({worst.Observed}). Without it the rest fits a single fault best.");
+        }
+
+        ways.Add("Check the meter on a known source, and its leads against each other.");
+        ways.Add("Two faults at once are possible: repair what is certain, then go on with what is left.");
+        ways.Add("Compare the wiring with the drawing, conductor by conductor, where the readings disagree.");
+        return ways.ToImmutable();
+    }
+
+    /// <summary>How badly everything still fits when this observation is left out; least for the one that spoils it.</summary>
+    private double BestWithout(Observation left) => -_session.Hypotheses.Select((h, i) => h.LogWeight - Math.Log(left.Fit[i])).Max();
+}

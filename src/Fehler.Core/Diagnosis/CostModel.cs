@@ -1,0 +1,50 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Jobs;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>
+/// What a test costs in minutes, risk counted as minutes. Figures are common practice, rough on purpose: what matters is
+/// that a look is cheaper than a reading, a reading in the open panel cheaper than one in the field, and live work dearer
+/// than dead work that tells as much.
+/// </summary>
+internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy strategy)
+{
+    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15;
+
+    public double OfLook(Device device, Look look, SetupChange change)
+    {
+        var place = circuit.Location(device.Location);
+        var move = place.Type == LocationType.Enclosure ? 0 : MoveMinutes;
+        return look.Minutes + move + (change == SetupChange.Isolate ? strategy == Strategy.DeadFirst ? 0.5 : IsolateMinutes : 0);
+    }
+
+
+    public double OfOperation(bool isolated) => (isolated ? EnergiseMinutes : 0) + 1 + (strategy == Strategy.DeadFirst ? 2 : 0);
+
+    public double OfReading(Quantity quantity, TerminalId from, TerminalId to, Setup setup)
+    {
+        var live = quantity == Quantity.Volts;
+        var minutes = ReadingMinutes + (live ? LiveRisk : 0) + HoldMinutes * setup.Held.Length;
+        minutes += setup.Change switch
+        {
+            SetupChange.Isolate => strategy == Strategy.DeadFirst ? 0.5 : IsolateMinutes,
+            SetupChange.Energise => EnergiseMinutes,
+            _ => 0,
+        };
+        if (live && strategy == Strategy.DeadFirst)
+        {
+            minutes += 2 * IsolateMinutes;
+        }
+
+        // One lead stays on the reference: a reading across two other points moves both.
+        minutes += to == circuit.Reference ? 0 : AcrossMinutes;
+        var here = lastPoint is { } last ? circuit.LocationOf(last) : circuit.Locations.First(l => l.Type == LocationType.Enclosure);
+        var places = new[] { from, to }.Where(t => t != circuit.Reference).Select(circuit.LocationOf).Distinct().ToList();
+        minutes += MoveMinutes * places.Count(p => p != here);
+
+        // Two points far apart need a long lead.
+        return minutes + (places.Count > 1 ? MoveMinutes : 0);
+    }
+}

@@ -1,0 +1,43 @@
+using System.Collections.Immutable;
+
+namespace Fehler.Core.Diagnosis;
+
+public enum DiagnosisStatus
+{
+    /// <summary>Nothing has been recorded that tells anything.</summary>
+    NoEvidence,
+    Searching,
+
+    /// <summary>One unit holds 95 % or more, but the reading that shows the fault directly has not been made.</summary>
+    AlmostFound,
+
+    /// <summary>One unit holds 95 % or more and its own proof was made.</summary>
+    Found,
+
+    /// <summary>No single fault explains what was recorded.</summary>
+    Contradiction,
+
+    /// <summary>A repair was made and nothing recorded since speaks against it.</summary>
+    Repaired,
+}
+
+/// <summary>What the evidence amounts to.</summary>
+public sealed record DiagnosisResult
+{
+    public required DiagnosisStatus Status { get; init; }
+
+    /// <summary>The state of things in one or two sentences.</summary>
+    public required string Summary { get; init; }
+    public required ImmutableArray<SuspectUnit> Units { get; init; }
+    public required ImmutableArray<Proposal> Proposals { get; init; }
+
+    /// <summary>Uncertainty about the unit, bits.</summary>
+    public required double Entropy { get; init; }
+
+    /// <summary>When nothing fits: what to repeat and what may be behind it.</summary>
+    public ImmutableArray<string> WaysOut { get; init; } = [];
+
+    /// <summary>What to do about the leading suspect and what to ask next, once it is found.</summary>
+    public string Remedy { get; init; } = "";
+    public string AskWhy { get; init; } = "";
+}

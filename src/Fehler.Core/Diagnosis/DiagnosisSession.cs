@@ -1,0 +1,217 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>
+/// The diagnosis of one job: every suspect of the circuit as a hypothesis, followed through the journal and weighed by
+/// what it foretold. A pure function of circuit and journal; the session only keeps what has been computed so far.
+/// </summary>
+/// <remarks>
+/// Bayes' rule over faults predicted by a model of the device, and the next measurement chosen by expected entropy:
+/// J. de Kleer and B. Williams, "Diagnosing multiple faults", Artificial Intelligence 32 (1987); choice by benefit over
+/// cost: D. Heckerman, J. Breese and K. Rommelse, "Decision-theoretic troubleshooting", CACM 38 (1995). From memory.
+/// Not safe for use by several threads at once.
+/// </remarks>
+public sealed class DiagnosisSession
+{
+    /// <summary>Prior probability that nothing is wrong now: it cured itself, or was operated wrongly.</summary>
+    private const double NothingWrongPrior = 0.02;
+
+    /// <summary>Prior probability of something that is not in the catalogue, and how such a thing fits any observation.</summary>
+    private const double NoneOfThesePrior = 0.01, NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
+
+    private static readonly ConditionalWeakTable<Circuit, IReadOnlyList<Hypothesis>> Found = [];
+
+    private readonly List<Observation> _observations = [];
+    private readonly List<Guid> _followed = [];
+    private Hypothesis[] _hypotheses = [];
+    private double _noneLogWeight;
+
+    public DiagnosisSession(Circuit circuit)
+    {
+        Circuit = circuit;
+        Points = new TestPoints(circuit);
+        Tables = new OhmTables(Network.Of(circuit));
+        FullVolts = ControlVolts(circuit);
+        StraySpan = 0.7 * circuit.Devices.Where(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Select(d => d.Number("lineVolts")).DefaultIfEmpty(400).Max();
+        Reset();
+    }
+
+    public Circuit Circuit { get; }
+
+    internal TestPoints Points { get; }
+    internal IOhmTables Tables { get; }
+    internal double FullVolts { get; }
+    internal double StraySpan { get; }
+    internal IReadOnlyList<Hypothesis> Hypotheses => _hypotheses;
+    internal IReadOnlyList<Observation> Observations => _observations;
+
+    /// <summary>The healthy circuit in the state the journal has brought it to.</summary>
+    internal Hypothesis Healthy => _hypotheses[0];
+
+    /// <summary>Brings the session to the end of a journal; only what is new is computed, unless something was struck out.</summary>
+    public void Follow(JobState job)
+    {
+        var ids = job.Valid.Select(e => e.Id).ToList();
+        if (_followed.Count > ids.Count || !_followed.SequenceEqual(ids.Take(_followed.Count)))
+        {
+            Reset();
+        }
+
+        foreach (var entry in job.Valid.Skip(_followed.Count).ToList())
+        {
+            Follow(entry);
+            _followed.Add(entry.Id);
+        }
+    }
+
+    /// <summary>What the evidence amounts to, with the best next tests.</summary>
+    public DiagnosisResult Diagnose(JobState job, Strategy strategy = Strategy.MostTelling)
+    {
+        Follow(job);
+        return new Assessment(this, job, strategy).Result();
+    }
+
+    /// <summary>Probability of each hypothesis; the last is "none of these".</summary>
+    internal double[] Posterior()
+    {
+        var logs = _hypotheses.Select(h => h.LogWeight).Append(_noneLogWeight).ToArray();
+        var most = logs.Max();
+        var weights = logs.Select(l => Math.Exp(l - most)).ToArray();
+        var sum = weights.Sum();
+        return [.. weights.Select(w => w / sum)];
+    }
+
+    private void Reset()
+    {
+        _followed.Clear();
+        _observations.Clear();
+        _hypotheses = [.. Found.GetValue(Circuit, AllAsFound).Select(h => h.Clone())];
+        _noneLogWeight = Math.Log(NoneOfThesePrior);
+    }
+
+    private static List<Hypothesis> AllAsFound(Circuit circuit)
+    {
+        var healthy = Network.Of(circuit);
+        var faults = FaultCatalogue.Of(circuit);
+        var total = faults.Sum(f => f.Weight);
+        var trial = Trial(circuit);
+        return [
+            .. Hypothesis.AsFound(healthy, null, NothingWrongPrior, trial),
+            .. faults.AsParallel().AsOrdered().SelectMany(f => Hypothesis.AsFound(healthy, f, (1 - NothingWrongPrior - NoneOfThesePrior) * f.Weight / total, trial)),
+        ];
+    }
+
+    /// <summary>What somebody has usually tried before calling: start, wait, stop.</summary>
+    private static ImmutableArray<Step> Trial(Circuit circuit)
+    {
+        IEnumerable<Step> Press(ElementRole role, double seconds) => circuit.Devices
+            .Where(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == role)
+            .SelectMany(d => new[] { new Step(d.Tag, "pressed"), Step.Wait(seconds), new Step(d.Tag, "released") });
+        return [.. Press(ElementRole.NormallyOpen, 30), Step.Wait(600), .. Press(ElementRole.NormallyClosed, 1)];
+    }
+
+    private static double ControlVolts(Circuit circuit)
+    {
+        var simulator = new Simulator(Network.Of(circuit));
+        var solution = simulator.Start().Solution;
+        var head = circuit.Paths.Where(p => p.Type == PathType.Control).Select(p => p.From[0]).FirstOrDefault();
+        return head == default ? 0 : solution.Volts(head, circuit.Reference).Magnitude;
+    }
+
+    private void Follow(JournalEntry entry)
+    {
+        switch (entry)
+        {
+            case OperationSeen operation:
+                Operate(entry, operation.Steps, operation.Seen);
+                break;
+            case FunctionTested test when FunctionTest.Of(Circuit).FirstOrDefault(s => s.Id == test.Step) is { } step:
+                Operate(entry, [.. step.Before, .. step.Steps], test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected);
+                break;
+            case LookSeen { Answer: not LookSeen.NotSure } look:
+                Look(look);
+                break;
+            case Reading reading:
+                Read(reading);
+                break;
+            case Isolated isolated:
+                ForEach(h => h.Operate(isolated.Points.Select(p => new Step(p, "off"))));
+                break;
+            case Energised:
+                ForEach(h => h.Operate(JobState.IsolationPoints(Circuit).Select(p => new Step(p, "on"))));
+                break;
+            case WireLifted lifted:
+                ForEach(h => h.Lift(lifted.Conductor));
+                break;
+            case WireLanded landed:
+                ForEach(h => h.Land(landed.Conductor));
+                break;
+            case Repair repair when repair.Unit.Length > 0:
+                ForEach(h => h.Repair(repair.Unit));
+                break;
+        }
+    }
+
+    private void Operate(JournalEntry entry, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
+    {
+        var observation = new Observation(entry, _hypotheses.Length);
+        ForEach((h, i) =>
+        {
+            var appearances = h.Operate(steps).Appearances;
+            observation.Fit[i] = seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, "")));
+            observation.Foretold[i] = string.Join(", ", seen.Keys.Select(k => $"{k} {appearances.GetValueOrDefault(k, "")}"));
+        });
+        Weigh(observation, Math.Pow(NoneOfTheseOperationFit, Math.Min(2, seen.Count)));
+    }
+
+    private void Look(LookSeen look)
+    {
+        var observation = new Observation(look, _hypotheses.Length);
+        ForEach((h, i) =>
+        {
+            observation.Foretold[i] = h.Seen(look.Device, look.Look);
+            observation.Fit[i] = Likelihood.OfLook(look.Answer, observation.Foretold[i]);
+        });
+        Weigh(observation, 0.3);
+    }
+
+    private void Read(Reading reading)
+    {
+        var setup = new Setup(SetupChange.None, reading.Held, reading.Quantity != Quantity.Volts);
+        var observation = new Observation(reading, _hypotheses.Length);
+        ForEach((h, i) =>
+        {
+            var prediction = h.Predict(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
+            observation.Fit[i] = h.Fit(reading.Value, prediction, FullVolts, StraySpan);
+            observation.Foretold[i] = Words.Of(prediction, reading.Quantity);
+            h.HoldAndRelease(setup);
+        });
+        Weigh(observation, NoneOfTheseReadingFit);
+    }
+
+    private void Weigh(Observation observation, double noneFit)
+    {
+        for (var i = 0; i < _hypotheses.Length; i++)
+        {
+            _hypotheses[i].Weigh(observation.Fit[i]);
+        }
+
+        observation.Healthy = observation.Foretold[0];
+        observation.HealthyFit = observation.Fit[0];
+        _noneLogWeight += Math.Log(noneFit);
+        _observations.Add(observation);
+    }
+
+    private void ForEach(Action<Hypothesis> action) => System.Threading.Tasks.Parallel.ForEach(_hypotheses, action);
+
+    private void ForEach(Action<Hypothesis, int> action) => System.Threading.Tasks.Parallel.For(0, _hypotheses.Length, i => action(_hypotheses[i], i));
+}

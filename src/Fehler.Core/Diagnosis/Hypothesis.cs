@@ -1,0 +1,214 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>
+/// One possible truth, followed through the journal: a circuit with this fault in it (or none), in the state that
+/// everything done so far has brought it to. It predicts; it is judged by how well.
+/// </summary>
+internal sealed class Hypothesis
+{
+    private readonly Dictionary<Setup, Prepared> _prepared = [];
+    private readonly Network _healthy;
+    private readonly List<double> _strays = [];
+    private Simulator _simulator;
+
+    /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
+    private Network? _twin;
+
+    private Hypothesis(Network healthy, FaultMode? fault, Simulator simulator, Network? twin, CircuitState state, double prior)
+    {
+        _healthy = healthy;
+        Fault = fault;
+        _simulator = simulator;
+        _twin = twin;
+        State = state;
+        LogWeight = Math.Log(prior);
+    }
+
+    /// <summary>The fault; null for a circuit with nothing wrong in it now.</summary>
+    public FaultMode? Fault { get; }
+
+    public CircuitState State { get; private set; }
+
+    /// <summary>Logarithm of prior times likelihood so far.</summary>
+    public double LogWeight { get; private set; }
+
+    /// <summary>Its fault has been repaired: from then on it behaves like a healthy circuit.</summary>
+    public bool IsRepaired { get; private set; }
+
+    /// <summary>
+    /// The circuit as it may be found: at rest, or after somebody has tried to start it and stopped it again, which may have
+    /// tripped or blown something. Both are kept where they differ.
+    /// </summary>
+    public static IEnumerable<Hypothesis> AsFound(Network healthy, FaultMode? fault, double prior, ImmutableArray<Step> trial)
+    {
+        var simulator = new Simulator(fault is null ? healthy : healthy.With(fault.Alterations));
+        var twin = fault is null or { SizeFactor: 1 } ? null : healthy.With([.. fault.Alterations.Select(a => a.Scaled(fault.SizeFactor))]);
+        var rest = simulator.Start().State;
+        var tried = Settled(simulator, rest, trial);
+        if (tried.Equals(rest))
+        {
+            return [new Hypothesis(healthy, fault, simulator, twin, rest, prior)];
+        }
+
+        return [new Hypothesis(healthy, fault, simulator, twin, rest, prior / 2), new Hypothesis(healthy, fault, simulator, twin, tried, prior / 2)];
+    }
+
+    /// <summary>A fresh copy for another job on the same circuit.</summary>
+    public Hypothesis Clone() => new(_healthy, Fault, _simulator, _twin, State, 1) { LogWeight = LogWeight };
+
+    public void Weigh(double likelihood) => LogWeight += Math.Log(likelihood);
+
+    /// <summary>
+    /// Fit of a reading. Stray readings of one floating piece of circuit repeat each other: what has been seen once and fits
+    /// again is no new evidence.
+    /// </summary>
+    public double Fit(ReadingValue value, Prediction prediction, double fullVolts, double straySpan)
+    {
+        var fit = Likelihood.OfReading(value, prediction, fullVolts, straySpan);
+        if (prediction.Kind != PredictionKind.Stray || value.Kind != ReadingKind.Number)
+        {
+            return fit;
+        }
+
+        var repeats = _strays.Any(s => Math.Abs(s - value.Number) < 0.15 * Math.Max(s, value.Number) + 2);
+        _strays.Add(value.Number);
+        return repeats ? Math.Max(fit, 0.5) : fit;
+    }
+
+    /// <summary>Does steps and stays there.</summary>
+    public Outcome Operate(IEnumerable<Step> steps)
+    {
+        var outcome = _simulator.Do(State, steps);
+        Move(outcome.State);
+        return outcome;
+    }
+
+    public void Lift(string conductor) => Move(State with { Lifted = State.Lifted.Add(conductor) });
+
+    public void Land(string conductor) => Move(_simulator.Observe(State with { Lifted = State.Lifted.Remove(conductor) }).State);
+
+    /// <summary>A unit has been repaired: what it was in is as new, and so is its fault if it had one.</summary>
+    public void Repair(string unit)
+    {
+        if (Fault?.Unit == unit)
+        {
+            IsRepaired = true;
+            _simulator = new Simulator(_healthy);
+            _twin = null;
+        }
+
+        var index = _healthy.Circuit.Devices.ToList().FindIndex(d => d.Tag == unit);
+        if (index >= 0)
+        {
+            var device = _healthy.Circuit.Devices[index];
+            var fresh = device.Kind.Isolates(device) ? State.Devices[index].Position : device.Kind.InitialPosition(device);
+            State = State.With(index, State.Devices[index] with { Position = fresh });
+        }
+
+        Move(_simulator.Observe(State).State);
+    }
+
+    /// <summary>What is seen of the devices after steps, without doing them.</summary>
+    public ImmutableSortedDictionary<string, string> Foresee(IEnumerable<Step> steps) => _simulator.Do(State, steps).Appearances;
+
+    public string Seen(string deviceTag, string lookId)
+    {
+        var index = _simulator.Network.DeviceIndex(deviceTag);
+        var device = _simulator.Network.Circuit.Devices[index];
+        return device.Kind.Seen(device, device.Kind.Looks(device).First(l => l.Id == lookId), State.Devices[index], _healthy.Circuit.Devices[index]);
+    }
+
+    /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
+    public Prediction[] Predict(Quantity quantity, IOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
+    {
+        var prepared = Prepare(setup);
+        if (quantity == Quantity.Volts)
+        {
+            var solution = prepared.Solve(_simulator.Network);
+            var twin = _twin is null ? null : prepared.SolveTwin(_twin);
+            return [.. pairs.Select(p => Tolerances.Volts(solution, p.From, p.To, twin))];
+        }
+
+        var table = tables.Of(prepared.State, pairs);
+        var ohms = table.Read(_simulator.Network);
+        var twinOhms = _twin is null ? ohms : table.Read(_twin);
+        return [.. ohms.Select((value, i) => Tolerances.Ohms(value, twinOhms[i]))];
+    }
+
+    /// <summary>After a reading taken with something held: it is let go, and whatever that started goes on.</summary>
+    public void HoldAndRelease(Setup setup)
+    {
+        if (setup.Held.Length > 0)
+        {
+            var held = Prepare(setup).State;
+            Move(_simulator.Do(held, setup.Held.Select(Released)).State);
+        }
+    }
+
+    private Prepared Prepare(Setup setup)
+    {
+        if (!_prepared.TryGetValue(setup, out var prepared))
+        {
+            prepared = new Prepared(Arranged(setup));
+            _prepared[setup] = prepared;
+        }
+
+        return prepared;
+    }
+
+    private CircuitState Arranged(Setup setup)
+    {
+        if (setup.Change == SetupChange.None)
+        {
+            return setup.Held.IsEmpty ? State : setup.Dead ? _simulator.Arrange(State, setup.Held) : _simulator.Do(State, setup.Held).State;
+        }
+
+        // Switching off or on is worked out once; what is then held on a dead circuit moves nothing else.
+        if (setup.Held.IsEmpty)
+        {
+            return _simulator.Do(State, setup.Steps(_healthy.Circuit)).State;
+        }
+
+        var changed = Prepare(setup with { Held = [] }).State;
+        return setup.Dead ? _simulator.Arrange(changed, setup.Held) : _simulator.Do(changed, setup.Held).State;
+    }
+
+    private void Move(CircuitState state)
+    {
+        State = state;
+        _prepared.Clear();
+    }
+
+    private Step Released(Step held)
+    {
+        var device = _healthy.Circuit.Device(held.Device);
+        return held with { Position = device.Kind.Positions(device)[device.Kind.InitialPosition(device)] };
+    }
+
+    private static CircuitState Settled(Simulator simulator, CircuitState state, ImmutableArray<Step> trial)
+    {
+        var outcome = simulator.Do(state, trial);
+        // A rotor's last digits are no difference.
+        return outcome.State with { Devices = [.. outcome.State.Devices.Select(d => d with { Speed = Math.Round(d.Speed, 4) })] };
+    }
+
+    /// <summary>A state set up for readings, solved when first needed.</summary>
+    private sealed class Prepared(CircuitState state)
+    {
+        private Solution? _solution;
+        private Solution? _twin;
+
+        public CircuitState State { get; } = state;
+
+        public Solution Solve(Network network) => _solution ??= network.Solve(State);
+
+        public Solution SolveTwin(Network network) => _twin ??= network.Solve(State);
+    }
+}

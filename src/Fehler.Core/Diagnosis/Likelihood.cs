@@ -1,0 +1,78 @@
+using Fehler.Core.Jobs;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>
+/// How well an observation fits a prediction, relative to a perfect fit (1). A share of outliers keeps one mistaken
+/// reading from excluding the truth for ever.
+/// </summary>
+public static class Likelihood
+{
+    /// <summary>Share of readings that are simply wrong: slipped probe, misread display, wrong terminal.</summary>
+    public const double OutlierShare = 0.03;
+
+    /// <summary>Density of an outlier relative to the peak of a sharp reading: it may show anything on the scale.</summary>
+    private const double OutlierDensity = 0.05;
+
+    /// <summary>Share of operations of which one thing was not seen as it was.</summary>
+    private const double MisseenShare = 0.02;
+
+    private const double Floor = OutlierShare * OutlierDensity;
+
+    /// <summary>Fit of a reading.</summary>
+    /// <param name="value">What the meter showed.</param>
+    /// <param name="prediction">What it would show under the suspect.</param>
+    /// <param name="fullVolts">Control voltage, what "full" means.</param>
+    /// <param name="straySpan">Greatest voltage a stray point may show.</param>
+    public static double OfReading(ReadingValue value, Prediction prediction, double fullVolts, double straySpan) => value.Kind switch
+    {
+        ReadingKind.Number => Floor + (1 - OutlierShare) * NumberFit(value.Number, prediction, straySpan),
+        ReadingKind.Full => Floor + (1 - OutlierShare) * NumberFit(fullVolts, prediction with { Sigma = Math.Max(prediction.Sigma, 0.07 * fullVolts) }, straySpan),
+        ReadingKind.OverLimit => prediction.Kind == PredictionKind.OverLimit ? 1 - OutlierShare
+            : prediction.Kind == PredictionKind.Value && prediction.Value > 1e6 ? 0.4 : Floor,
+        ReadingKind.Beep => Floor + (1 - OutlierShare) * BeepFit(prediction),
+        ReadingKind.Silent => Floor + (1 - OutlierShare) * (1 - BeepFit(prediction)),
+        _ => prediction.Kind == PredictionKind.Stray ? 0.6 : 0.03,
+    };
+
+    /// <summary>Fit of what was seen of a device; neighbours such as "buzzes" and "chatters" are easily taken for each other.</summary>
+    public static double OfAppearance(string seen, string predicted) =>
+        seen == predicted ? 1 - MisseenShare : AreNeighbours(seen, predicted) ? 0.15 : MisseenShare / 2;
+
+    /// <summary>Fit of an answer to a look.</summary>
+    public static double OfLook(string seen, string predicted) => seen == predicted ? 1 - MisseenShare : MisseenShare;
+
+    /// <param name="signed">Volts are taken without sign: the leads of an AC reading have none.</param>
+    private static double NumberFit(double signed, Prediction prediction, double straySpan)
+    {
+        var observed = Math.Abs(signed);
+        switch (prediction.Kind)
+        {
+            case PredictionKind.OverLimit:
+                return observed > 5e6 ? 0.4 : 0;
+            case PredictionKind.Stray:
+                // Mostly little, or what cable capacitance leads to, or a good part of the supply; never a full, steady voltage.
+                var sharp = Math.Max(1, 0.05 * observed);
+                var width = 0.25 * prediction.Value + 2;
+                var z = (observed - prediction.Value) / width;
+                return observed > straySpan ? 0
+                    : sharp * (0.3 * Math.Exp(-observed / 8) / 8 + 0.4 * Math.Exp(-z * z / 2) / (2.5 * width) + 0.3 / straySpan);
+            default:
+                return prediction.Fit(observed);
+        }
+    }
+
+    /// <summary>Continuity testers beep below about 30 ohm (common practice).</summary>
+    private static double BeepFit(Prediction prediction) => prediction.Kind == PredictionKind.OverLimit ? 0
+        : prediction.Value < 15 ? 1 : prediction.Value > 60 ? 0 : (60 - prediction.Value) / 45;
+
+    private static bool AreNeighbours(string a, string b)
+    {
+        string[][] groups =
+        [
+            ["out", "buzzes", "chatters"], ["in", "hums"], ["off", "dim"], ["dim", "on"],
+            ["stopped", "hums, does not start"], ["runs", "runs rough"],
+        ];
+        return groups.Any(g => g.Contains(a) && g.Contains(b));
+    }
+}

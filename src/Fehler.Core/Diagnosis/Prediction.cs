@@ -1,0 +1,44 @@
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>What a meter would show if a suspect were true.</summary>
+/// <param name="Kind">A value, above range, or stray.</param>
+/// <param name="Value">V or ohm; for stray what cable capacitance alone would lead to, V: a hint, no more.</param>
+/// <param name="Sigma">Standard deviation of what is not known: meter, supply, coil and winding tolerance.</param>
+/// <param name="Spread">Standard deviation that comes from the fault's own unknown size.</param>
+public readonly record struct Prediction(PredictionKind Kind, double Value = 0, double Sigma = 0, double Spread = 0)
+{
+    /// <summary>
+    /// A fault known only to within a factor spreads a reading by a factor, not by a sum: 200 kohm that may be 400 kohm may
+    /// be 100 kohm, but not zero.
+    /// </summary>
+    private bool IsByFactor => Spread > 0.3 * Math.Abs(Value);
+
+    private double Factor => 1 + Deviation / Math.Max(Math.Abs(Value), 1e-9);
+
+    private double Deviation => Math.Sqrt(Sigma * Sigma + Spread * Spread);
+
+    /// <summary>Two standard deviations below and above; readings are taken without sign.</summary>
+    public (double Low, double High) Range => IsByFactor
+        ? (Math.Abs(Value) / (Factor * Factor), Math.Abs(Value) * Factor * Factor)
+        : (Math.Max(0, Math.Abs(Value) - 2 * Deviation), Math.Abs(Value) + 2 * Deviation);
+
+    /// <summary>Fit of a number, 1 at the peak of a prediction that has only the meter's own tolerance.</summary>
+    public double Fit(double observed)
+    {
+        var z = IsByFactor
+            ? Math.Log(Math.Max(Math.Abs(observed), 1e-9) / Math.Max(Math.Abs(Value), 1e-9)) / Math.Log(Factor)
+            : (Math.Abs(observed) - Math.Abs(Value)) / Deviation;
+        return Math.Exp(-z * z / 2) * Sigma / Deviation;
+    }
+}
+
+public enum PredictionKind
+{
+    Value,
+
+    /// <summary>Resistance above the meter's range.</summary>
+    OverLimit,
+
+    /// <summary>Nothing holds the point: a range, never a voltage.</summary>
+    Stray,
+}

@@ -1,0 +1,153 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>The pairs of points worth putting leads on, derived from the circuit once.</summary>
+internal sealed class TestPoints
+{
+    public TestPoints(Circuit circuit)
+    {
+        Live = JobState.LiveWhenIsolated(circuit);
+        var order = Order(circuit);
+        var proofs = FaultCatalogue.Of(circuit).Where(f => f.ProofPoints is not null).Select(f => f.ProofPoints!.Value).ToList();
+        Volts = [.. VoltPairs(circuit, order).Concat(proofs).Distinct()];
+        Ohms = [.. OhmPairs(circuit, order).Concat(proofs).Distinct().Where(p => !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
+        Position = order;
+    }
+
+    /// <summary>Terminals that stay live above the isolator.</summary>
+    public ImmutableHashSet<TerminalId> Live { get; }
+
+    public ImmutableArray<(TerminalId From, TerminalId To)> Volts { get; }
+    public ImmutableArray<(TerminalId From, TerminalId To)> Ohms { get; }
+
+    /// <summary>How far down from the supply a terminal stands.</summary>
+    public IReadOnlyDictionary<TerminalId, int> Position { get; }
+
+    private static IEnumerable<(TerminalId, TerminalId)> VoltPairs(Circuit circuit, IReadOnlyDictionary<TerminalId, int> order)
+    {
+        var power = Terminals(circuit, PathType.Power).ToHashSet();
+        foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t != circuit.Reference && t.Name != "PE"))
+        {
+            yield return (terminal, circuit.Reference);
+        }
+
+        foreach (var pair in Elements(circuit).Concat(circuit.Conductors.Where(c => c.Wire != "PE").Select(c => (c.From, c.To))))
+        {
+            yield return pair;
+        }
+
+        foreach (var part in circuit.Paths.Where(p => p.Type == PathType.Power).SelectMany(p => p.Expression.Parts()))
+        {
+            foreach (var side in new[] { part.In, part.Out }.Where(s => s.Length > 1))
+            {
+                for (var i = 0; i < side.Length; i++)
+                {
+                    yield return (new TerminalId(part.Device, side[i]), new TerminalId(part.Device, side[(i + 1) % side.Length]));
+                    if (circuit.Reference.Name == "N")
+                    {
+                        yield return (new TerminalId(part.Device, side[i]), circuit.Reference);
+                    }
+                }
+            }
+        }
+
+        foreach (var path in circuit.Paths.Where(p => p.Type == PathType.Power && p.From.Length > 1))
+        {
+            for (var i = 0; i < path.From.Length; i++)
+            {
+                yield return (path.From[i], path.From[(i + 1) % path.From.Length]);
+                yield return (path.From[i], new TerminalId(path.From[i].Device, "N"));
+            }
+        }
+    }
+
+    private static IEnumerable<(TerminalId, TerminalId)> OhmPairs(Circuit circuit, IReadOnlyDictionary<TerminalId, int> order)
+    {
+        foreach (var pair in Elements(circuit).Concat(circuit.Conductors.Select(c => (c.From, c.To))))
+        {
+            yield return pair;
+        }
+
+        var earth = circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE");
+        foreach (var part in circuit.Paths.Where(p => p.Type == PathType.Power).SelectMany(p => p.Expression.Parts()))
+        {
+            var end = part.Out.IsEmpty ? part.In : part.Out;
+            for (var i = 0; i < end.Length && end.Length > 1; i++)
+            {
+                yield return (new TerminalId(part.Device, end[i]), new TerminalId(part.Device, end[(i + 1) % end.Length]));
+                yield return (new TerminalId(part.Device, end[i]), earth);
+            }
+        }
+
+        var power = Terminals(circuit, PathType.Power).ToHashSet();
+        var head = circuit.Paths.Where(p => p.Type == PathType.Control).Select(p => p.From[0]).FirstOrDefault();
+        foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t.Name != "PE"))
+        {
+            if (terminal != circuit.Reference)
+            {
+                yield return (terminal, circuit.Reference);
+            }
+
+            if (head != default && terminal != head)
+            {
+                yield return (head, terminal);
+            }
+        }
+    }
+
+    private static IEnumerable<(TerminalId, TerminalId)> Elements(Circuit circuit) => circuit.Devices
+        .SelectMany(d => d.Kind.Elements(d).Where(e => e.Role != ElementRole.Source && e.A[0] != '~' && e.B[0] != '~')
+            .Select(e => (d.Terminal(e.A), d.Terminal(e.B))))
+        .Where(p => circuit.Conductors.Any(c => c.From == p.Item1 || c.To == p.Item1) && circuit.Conductors.Any(c => c.From == p.Item2 || c.To == p.Item2));
+
+    private static IEnumerable<TerminalId> Terminals(Circuit circuit, PathType type) => circuit.Paths.Where(p => p.Type == type)
+        .SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)));
+
+    /// <summary>Terminals in the order power reaches them: reading order of the paths, strip clamps with their wire.</summary>
+    private static Dictionary<TerminalId, int> Order(Circuit circuit)
+    {
+        var order = new Dictionary<TerminalId, int>();
+        void Add(TerminalId t)
+        {
+            if (order.TryAdd(t, order.Count))
+            {
+                foreach (var c in circuit.Conductors.Where(c => c.From == t || c.To == t))
+                {
+                    var other = c.From == t ? c.To : c.From;
+                    if (circuit.Device(other.Device).Kind.IsStrip)
+                    {
+                        order.TryAdd(other, order.Count);
+                    }
+                }
+            }
+        }
+
+        foreach (var path in circuit.Paths.OrderBy(p => p.Type))
+        {
+            foreach (var terminal in path.From)
+            {
+                Add(terminal);
+            }
+
+            foreach (var part in path.Expression.Parts())
+            {
+                foreach (var name in part.In.Concat(part.Out))
+                {
+                    Add(new TerminalId(part.Device, name));
+                }
+            }
+
+            foreach (var terminal in path.To)
+            {
+                Add(terminal);
+            }
+        }
+
+        return order;
+    }
+}

@@ -1,0 +1,66 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>Puts states, steps and predictions into the words of the trade.</summary>
+internal static class Words
+{
+    public static string Of(IEnumerable<Step> steps) => string.Join(", then ", steps.Select(s => s.ToString()));
+
+    public static string Of(ImmutableSortedDictionary<string, string> seen) => string.Join(", ", seen.Select(s => $"{s.Key} {s.Value}"));
+
+    public static string WithHeld(ImmutableArray<Step> held) => held.IsDefaultOrEmpty ? "" : $" with {string.Join(" and ", held.Select(h => $"{h.Device} {h.Position}"))}";
+
+    public static string Of(Prediction prediction, Quantity quantity) => prediction.Kind switch
+    {
+        PredictionKind.OverLimit => "OL",
+        PredictionKind.Stray => "nothing firm (stray)",
+        _ when quantity == Quantity.Volts => Math.Abs(prediction.Value) < 1.5 ? "0 V" : $"about {ReadingValue.Digits(Rounded(prediction.Value))} V",
+        _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingValue.ShowOhms(Rounded(prediction.Value))}",
+    };
+
+    public static string Point(Circuit circuit, TerminalId terminal)
+    {
+        var wire = circuit.WireAt(terminal);
+        return wire.Length > 0 ? $"{terminal} (wire {wire})" : terminal.ToString();
+    }
+
+    public static string Unit(Circuit circuit, string unit)
+    {
+        if (circuit.FindDevice(unit) is { } device)
+        {
+            return $"{device.Kind.Term} {device.Tag}";
+        }
+
+        var conductor = circuit.Conductors.FirstOrDefault(c => c.Id == unit);
+        return conductor is null ? unit : $"wire {conductor.Wire} from {conductor.From} to {conductor.To}";
+    }
+
+    public static string Setup(Circuit circuit, Setup setup)
+    {
+        var state = setup.Dead ? "isolated and proved dead" : "supply on";
+        return setup.Held.IsEmpty ? state : $"{state}, {string.Join(" and ", setup.Held.Select(h => Held(circuit, h)))}";
+    }
+
+    private static string Held(Circuit circuit, Step step)
+    {
+        var device = circuit.Device(step.Device);
+        var name = device.Function.Length > 0 ? $"{device.Function} {device.Tag}" : device.Tag;
+        return step.Position == "in" ? $"armature of {device.Tag} pressed in by hand" : $"{name} held {step.Position}";
+    }
+
+    /// <summary>Three figures are as much as a prediction is worth.</summary>
+    private static double Rounded(double value)
+    {
+        if (value == 0)
+        {
+            return 0;
+        }
+
+        var scale = Math.Pow(10, Math.Floor(Math.Log10(Math.Abs(value))) - 2);
+        return Math.Round(value / scale) * scale;
+    }
+}

@@ -1,0 +1,360 @@
+using System.Collections.Immutable;
+using System.Numerics;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Faults;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Electrical;
+
+/// <summary>
+/// A circuit as a network of nodes and branches, with a fault in it or none. Every terminal is a node, every conductor,
+/// contact and load a branch, so that any of them can be opened, loosened or measured across. Earth is the reference.
+/// </summary>
+/// <remarks>Safe for use by several threads at once.</remarks>
+public sealed class Network
+{
+    /// <summary>Capacitance of control cable to earth, F per metre (0.2 uF per km; common practice 0.1 to 0.3).</summary>
+    internal const double CableFaradsPerMetre = 0.2e-9;
+
+    /// <summary>Insulation of a single point to earth in a sound panel, siemens.</summary>
+    internal const double PointLeak = 1e-10;
+
+    private const double StrayFarads = 10e-12;
+
+    private readonly Dictionary<TerminalId, int> _nodes;
+    private readonly ImmutableArray<NetworkBranch> _branches;
+    private readonly double[] _farads;
+    private readonly SparsePattern _pattern;
+    private readonly BranchPlace[] _places;
+    private readonly Dictionary<string, int> _deviceIndex;
+    private readonly int[] _firstBranch;
+
+    /// <summary>Admittances of a device's elements by domain, device and position: they change with nothing else.</summary>
+    private readonly Complex[]?[][] _known;
+
+    private Network(Circuit circuit)
+    {
+        Circuit = circuit;
+        Alterations = [];
+        Supply = circuit.Devices.FirstOrDefault(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source));
+        Omega = 2 * Math.PI * (Supply?.Number("frequency") ?? 50);
+        Elements = [.. circuit.Devices.Select(d => d.Kind.Elements(d))];
+        _deviceIndex = circuit.Devices.Select((d, i) => (d.Tag, i)).ToDictionary(x => x.Tag, x => x.i);
+        _firstBranch = [.. Elements.Select((_, i) => Elements.Take(i).Sum(e => e.Length))];
+        _nodes = NumberNodes();
+        WindingLinks = [.. CoupledLinks()];
+        _branches = [.. HealthyBranches()];
+        _farads = NodeCapacitance();
+        _pattern = new SparsePattern(_nodes.Values.Max() + 1, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
+        _places = [.. _branches.Select(b => _pattern.Place(b.A, b.B))];
+        _known = NothingKnown();
+    }
+
+    private Network(Network healthy, ImmutableArray<Alteration> alterations)
+    {
+        Circuit = healthy.Circuit with { Devices = [.. healthy.Circuit.Devices.Select(d => Altered(d, alterations))] };
+        Alterations = alterations;
+        Supply = healthy.Supply is null ? null : Circuit.Device(healthy.Supply.Tag);
+        Omega = healthy.Omega;
+        Elements = healthy.Elements;
+        _deviceIndex = healthy._deviceIndex;
+        _firstBranch = healthy._firstBranch;
+        _nodes = healthy._nodes;
+        WindingLinks = healthy.WindingLinks;
+        _branches = [.. healthy._branches.Select(b => Altered(b, alterations)), .. Bridges(alterations)];
+        _farads = healthy._farads;
+        // Only a bridge between points that nothing else joins changes the pattern.
+        _pattern = _branches.All(b => healthy._pattern.Joins(b.A, b.B))
+            ? healthy._pattern
+            : new SparsePattern(healthy.Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
+        _places = _pattern == healthy._pattern && _branches.Length == healthy._branches.Length
+            ? healthy._places
+            : [.. _branches.Select(b => _pattern.Place(b.A, b.B))];
+        _known = NothingKnown();
+    }
+
+    /// <summary>The healthy circuit.</summary>
+    public static Network Of(Circuit circuit) => new(circuit);
+
+    /// <summary>This circuit, healthy so far, with a fault (or several) in it.</summary>
+    public Network With(ImmutableArray<Alteration> alterations) => new(this, alterations);
+
+    public Circuit Circuit { get; }
+
+    public ImmutableArray<Alteration> Alterations { get; }
+
+    /// <summary>Number of nodes besides earth.</summary>
+    public int Size => _pattern.Size;
+
+    /// <summary>Angular frequency of the supply, rad/s.</summary>
+    public double Omega { get; }
+
+    internal Device? Supply { get; }
+    internal ImmutableArray<ImmutableArray<Element>> Elements { get; }
+    internal IReadOnlyList<NetworkBranch> Branches => _branches;
+    internal IReadOnlyDictionary<TerminalId, int> Nodes => _nodes;
+    internal double Farads(int node) => _farads[node];
+
+    internal int DeviceIndex(string tag) => _deviceIndex[tag];
+
+    /// <summary>Node of a terminal; earth is -1.</summary>
+    /// <exception cref="KeyNotFoundException">The circuit has no such terminal.</exception>
+    public int Node(TerminalId terminal) => _nodes.TryGetValue(terminal, out var node)
+        ? node
+        : throw new KeyNotFoundException($"The circuit {Circuit.Tag} has no terminal {terminal}.");
+
+    public bool Has(TerminalId terminal) => _nodes.ContainsKey(terminal);
+
+    /// <summary>Voltages of all nodes in a state of the devices, supply frequency.</summary>
+    public Solution Solve(CircuitState state)
+    {
+        var lu = _pattern.Rent();
+        var injected = new Complex[Size];
+        var admittances = new Complex[_branches.Length];
+        for (var i = 0; i < _branches.Length; i++)
+        {
+            var y = admittances[i] = Admittance(_branches[i], state, Domain.Ac);
+            if (y != Complex.Zero)
+            {
+                lu.AddBranch(_places[i], y);
+            }
+        }
+
+        for (var n = 0; n < Size; n++)
+        {
+            lu.Add(n, n, new Complex(PointLeak, Omega * _farads[n]));
+        }
+
+        var stamp = new AcStamp(this, lu, injected, admittances);
+        StampCoupled(state, Domain.Ac, stamp);
+        lu.Factor();
+        lu.Solve(injected);
+        _pattern.Return(lu);
+        return new Solution(this, state, injected, admittances, stamp.Electromotive);
+    }
+
+    /// <summary>
+    /// What an ohmmeter with a high range reads between two points of the isolated circuit, ohm; infinite (OL) above 40 Mohm.
+    /// Everything in parallel is in the reading, as on the bench.
+    /// </summary>
+    public double Ohms(CircuitState state, TerminalId from, TerminalId to) => OhmMeter(state)(from, to);
+
+    /// <summary>An ohmmeter on this state: factored once, any number of readings.</summary>
+    public Func<TerminalId, TerminalId, double> OhmMeter(CircuitState state)
+    {
+        const double overRange = 40e6;
+        var lu = FactorOhms(state);
+        return (from, to) =>
+        {
+            var (a, b) = (Node(from), Node(to));
+            if (a == b)
+            {
+                return 0;
+            }
+
+            var current = new double[Size];
+            if (a >= 0)
+            {
+                current[a] = 1;
+            }
+
+            if (b >= 0)
+            {
+                current[b] = -1;
+            }
+
+            lu.Solve(current);
+            var ohms = (a >= 0 ? current[a] : 0) - (b >= 0 ? current[b] : 0);
+            return ohms > overRange ? double.PositiveInfinity : ohms;
+        };
+    }
+
+    /// <summary>The ohmmeter's matrix of a state, factored.</summary>
+    internal SparseLu<double> FactorOhms(CircuitState state)
+    {
+        var lu = new SparseLu<double>(_pattern);
+        for (var i = 0; i < _branches.Length; i++)
+        {
+            lu.AddBranch(_places[i], Admittance(_branches[i], state, Domain.Ohms).Real);
+        }
+
+        for (var n = 0; n < Size; n++)
+        {
+            lu.Add(n, n, PointLeak);
+        }
+
+        StampCoupled(state, Domain.Ohms, new OhmsStamp(this, lu));
+        lu.Factor();
+        return lu;
+    }
+
+    /// <summary>Whether the fault made this device another one (a wrong coil).</summary>
+    internal bool HasAlteredDevice(int device) => device >= 0 && Alterations.Any(a => a is ParameterIs p && p.Device == Circuit.Devices[device].Tag);
+
+    /// <summary>Admittance of a branch in a state, its fault included, siemens.</summary>
+    internal Complex Admittance(NetworkBranch branch, CircuitState state, Domain domain)
+    {
+        if (branch.Conductor is { } conductor)
+        {
+            return branch.Open || (state.Lifted.Count > 0 && state.Lifted.Contains(conductor.Id)) ? 0 : 1 / (conductor.Ohms + branch.SeriesOhms);
+        }
+
+        if (branch.Element is not { } element)
+        {
+            return 1 / branch.SeriesOhms;
+        }
+
+        if (branch.Open || element.Role == ElementRole.Source)
+        {
+            return 0;
+        }
+
+        var admittance = branch.Made ? 1 / DeviceKind.ContactOhms : Known(branch.Device, state.Devices[branch.Device], domain)[branch.ElementIndex];
+        if (branch.ImpedanceFactor != 1)
+        {
+            admittance /= branch.ImpedanceFactor;
+        }
+
+        return branch.SeriesOhms > 0 && admittance != Complex.Zero ? 1 / (1 / admittance + branch.SeriesOhms) : admittance;
+    }
+
+    /// <summary>Branches stand in the order of the devices and their elements.</summary>
+    internal int BranchIndex(int device, int element) => _firstBranch[device] + element;
+
+    /// <summary>Pairs of nodes that windings join.</summary>
+    internal IReadOnlyList<(int A, int B)> WindingLinks { get; }
+
+    internal int InnerNode(int device, string name) => _nodes[new TerminalId(Circuit.Devices[device].Tag, name)];
+
+    private void StampCoupled(CircuitState state, Domain domain, CoupledStamp stamp)
+    {
+        for (var i = 0; i < Circuit.Devices.Length; i++)
+        {
+            stamp.Device = i;
+            Circuit.Devices[i].Kind.Stamp(Circuit.Devices[i], state.Devices[i], domain, stamp);
+        }
+    }
+
+    private static Device Altered(Device device, ImmutableArray<Alteration> alterations) => alterations.OfType<ParameterIs>()
+        .Where(p => p.Device == device.Tag).Aggregate(device, (d, p) => d.With(p.Parameter, p.Value));
+
+    private Dictionary<TerminalId, int> NumberNodes()
+    {
+        var nodes = new Dictionary<TerminalId, int>();
+        var next = 0;
+        foreach (var terminal in AllTerminals())
+        {
+            if (!nodes.ContainsKey(terminal))
+            {
+                // The supply's PE is earth itself.
+                nodes[terminal] = terminal.Device == Supply?.Tag && terminal.Name == "PE" ? -1 : next++;
+            }
+        }
+
+        return nodes;
+    }
+
+    private IEnumerable<TerminalId> AllTerminals() => Circuit.Devices
+        .SelectMany((d, i) => d.Kind.Terminals(d).Concat(Elements[i].SelectMany(e => new[] { e.A, e.B })).Concat(InnerNames(i)).Select(d.Terminal))
+        .Concat(Circuit.Conductors.SelectMany(c => new[] { c.From, c.To }));
+
+    private HashSet<string> InnerNames(int device)
+    {
+        var names = new PatternStamp();
+        Circuit.Devices[device].Kind.Stamp(Circuit.Devices[device], default, Domain.Ac, names);
+        return names.Names;
+    }
+
+    private IEnumerable<(int, int)> CoupledLinks()
+    {
+        for (var i = 0; i < Circuit.Devices.Length; i++)
+        {
+            var nodes = InnerNames(i).Select(n => InnerNode(i, n)).Distinct().ToList();
+            foreach (var a in nodes)
+            {
+                foreach (var b in nodes)
+                {
+                    yield return (a, b);
+                }
+            }
+        }
+    }
+
+    private IEnumerable<NetworkBranch> HealthyBranches() =>
+    [
+        .. Circuit.Devices.SelectMany((d, i) => Elements[i].Select((e, k) =>
+            new NetworkBranch(_nodes[d.Terminal(e.A)], _nodes[d.Terminal(e.B)]) { Device = i, ElementIndex = k, Element = e })),
+        .. Circuit.Conductors.Select(c => new NetworkBranch(_nodes[c.From], _nodes[c.To]) { Conductor = c }),
+    ];
+
+    private NetworkBranch Altered(NetworkBranch branch, ImmutableArray<Alteration> alterations)
+    {
+        foreach (var alteration in alterations)
+        {
+            branch = alteration switch
+            {
+                ElementOpen a when Is(branch, a.Device, a.Element) => branch with { Open = true },
+                ElementMade a when Is(branch, a.Device, a.Element) => branch with { Made = true },
+                ElementSeriesOhms a when Is(branch, a.Device, a.Element) => branch with { SeriesOhms = branch.SeriesOhms + a.Ohms },
+                ElementImpedance a when Is(branch, a.Device, a.Element) => branch with { ImpedanceFactor = branch.ImpedanceFactor * a.Factor },
+                ConductorOpen a when branch.Conductor?.Id == a.Conductor => branch with { Open = true },
+                ConductorSeriesOhms a when branch.Conductor?.Id == a.Conductor => branch with { SeriesOhms = branch.SeriesOhms + a.Ohms },
+                _ => branch,
+            };
+        }
+
+        return branch;
+    }
+
+    private bool Is(NetworkBranch branch, string device, string element) =>
+        branch.Element is { } e && Circuit.Devices[branch.Device].Tag == device && e.Name == element;
+
+    private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) => alterations.OfType<Bridge>()
+        .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1) { SeriesOhms = b.Ohms });
+
+    private Complex[]?[][] NothingKnown() => [.. Enumerable.Range(0, 2 * Circuit.Devices.Length).Select(_ => new Complex[]?[16])];
+
+    /// <summary>
+    /// Admittances of a device's elements in a position; looked up because asking the kind again for every solution
+    /// is what costs most. Two threads may both compute it: they find the same.
+    /// </summary>
+    private Complex[] Known(int device, DeviceState state, Domain domain)
+    {
+        var byPosition = _known[2 * device + (int)domain];
+        return byPosition[state.Position] ??= [.. Elements[device].Select(e => ElementAdmittance(Circuit.Devices[device], e, state, domain))];
+    }
+
+    private static Complex ElementAdmittance(Device device, Element element, DeviceState state, Domain domain) =>
+        element.Role == ElementRole.Source ? 0
+        : !element.IsContact ? device.Kind.Admittance(device, element, state, domain)
+        : device.Kind.IsMade(device, element, state) ? 1 / DeviceKind.ContactOhms : 0;
+
+    private double[] NodeCapacitance()
+    {
+        var farads = new double[_nodes.Values.Max() + 1];
+        Array.Fill(farads, StrayFarads);
+        foreach (var conductor in Circuit.Conductors)
+        {
+            foreach (var node in new[] { _nodes[conductor.From], _nodes[conductor.To] }.Where(n => n >= 0))
+            {
+                farads[node] += CableFaradsPerMetre * conductor.Metres / 2;
+            }
+        }
+
+        return farads;
+    }
+}
+
+/// <summary>A two-terminal branch of the network: an element of a device, a conductor, or a bridge that should not be there.</summary>
+internal sealed record NetworkBranch(int A, int B)
+{
+    public int Device { get; init; } = -1;
+    public int ElementIndex { get; init; }
+    public Element? Element { get; init; }
+    public Conductor? Conductor { get; init; }
+    public bool Open { get; init; }
+    public bool Made { get; init; }
+    public double SeriesOhms { get; init; }
+    public double ImpedanceFactor { get; init; } = 1;
+}

@@ -1,0 +1,123 @@
+using System.Numerics;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Electrical;
+
+/// <summary>A solved state: every voltage and current, and which points hold each other.</summary>
+public sealed class Solution
+{
+    /// <summary>
+    /// A branch of more than this is no hold against a meter of 10 Mohm: what lies behind it is stray, ohm.
+    /// </summary>
+    private const double HoldsBelowOhms = 400e3;
+
+    private readonly Complex[] _volts;
+    private readonly Complex[] _admittances;
+    private readonly IReadOnlyDictionary<int, Complex> _electromotive;
+    private int[]? _islands;
+
+    internal Solution(Network network, CircuitState state, Complex[] volts, Complex[] admittances, IReadOnlyDictionary<int, Complex> electromotive)
+    {
+        Network = network;
+        State = state;
+        _volts = volts;
+        _admittances = admittances;
+        _electromotive = electromotive;
+    }
+
+    public Network Network { get; }
+    public CircuitState State { get; }
+
+    /// <summary>Voltage of a terminal to earth, V phasor.</summary>
+    public Complex Volts(TerminalId terminal) => NodeVolts(Network.Node(terminal));
+
+    /// <summary>Voltage from one terminal to another, V phasor.</summary>
+    public Complex Volts(TerminalId from, TerminalId to) => Volts(from) - Volts(to);
+
+    internal Complex NodeVolts(int node) => node < 0 ? Complex.Zero : _volts[node];
+
+    /// <summary>Current through an element, A to B, A phasor.</summary>
+    public Complex Amps(string device, string element)
+    {
+        var index = Network.DeviceIndex(device);
+        var elements = Network.Elements[index];
+        for (var i = 0; i < elements.Length; i++)
+        {
+            if (elements[i].Name == element)
+            {
+                return BranchAmps(Network.BranchIndex(index, i));
+            }
+        }
+
+        throw new KeyNotFoundException($"{device} has no element {element}.");
+    }
+
+    internal Complex BranchAmps(int index)
+    {
+        var branch = Network.Branches[index];
+        var drop = NodeVolts(branch.A) - NodeVolts(branch.B);
+        return (drop + _electromotive.GetValueOrDefault(index)) * _admittances[index];
+    }
+
+    /// <summary>
+    /// Whether a meter between the two points reads a voltage that is held there rather than one that leaks in over
+    /// capacitance: true when conducting branches join them.
+    /// </summary>
+    public bool IsFirm(TerminalId from, TerminalId to)
+    {
+        _islands ??= Islands();
+        var (a, b) = (Network.Node(from), Network.Node(to));
+        return _islands[a + 1] == _islands[b + 1];
+    }
+
+    internal IDeviceMeter MeterOf(int device) => new DeviceMeter(this, device);
+
+    /// <summary>Island of every node; index 0 is earth.</summary>
+    private int[] Islands()
+    {
+        var parent = Enumerable.Range(0, Network.Size + 1).ToArray();
+        int Root(int i)
+        {
+            while (parent[i] != i)
+            {
+                i = parent[i] = parent[parent[i]];
+            }
+
+            return i;
+        }
+
+        for (var i = 0; i < _admittances.Length; i++)
+        {
+            if (_admittances[i].Magnitude > 1 / HoldsBelowOhms)
+            {
+                parent[Root(Network.Branches[i].A + 1)] = Root(Network.Branches[i].B + 1);
+            }
+        }
+
+        foreach (var (a, b) in Network.WindingLinks)
+        {
+            parent[Root(a + 1)] = Root(b + 1);
+        }
+
+        return [.. parent.Select((_, i) => Root(i))];
+    }
+
+    private sealed class DeviceMeter(Solution solution, int device) : IDeviceMeter
+    {
+        public Complex Volts(int element)
+        {
+            var branch = solution.Network.Branches[solution.Network.BranchIndex(device, element)];
+            return solution.NodeVolts(branch.A) - solution.NodeVolts(branch.B);
+        }
+
+        public Complex Amps(int element) => solution.BranchAmps(solution.Network.BranchIndex(device, element));
+
+        public Complex Volts(string from, string to) =>
+            solution.NodeVolts(solution.Network.InnerNode(device, from)) - solution.NodeVolts(solution.Network.InnerNode(device, to));
+
+        public IDeviceMeter With(DeviceState state) =>
+            solution.Network.Solve(solution.State.With(device, state)).MeterOf(device);
+    }
+}

@@ -1,0 +1,22 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+
+namespace Fehler.Core.Faults;
+
+/// <summary>How a control contact fails, whichever device carries it.</summary>
+internal static class ContactFaults
+{
+    public static IEnumerable<FaultMode> Of(Device device, Element contact, string name, string remedy, double weight)
+    {
+        yield return contact.Role == ElementRole.NormallyClosed
+            ? Common.Open(device, contact, $"{name} is open", 1.5 * weight, remedy)
+            : Common.Open(device, contact, $"{name} does not close", 1.5 * weight, remedy);
+        yield return contact.Role == ElementRole.NormallyClosed
+            ? Common.Made(device, contact, $"{name} does not open", 0.3 * weight, remedy)
+            : Common.Made(device, contact, $"{name} is stuck closed", 0.3 * weight, remedy);
+        foreach (var mode in Common.HighResistance(device, contact, $"{name} is dirty or burnt (high resistance)", 0.6 * weight, remedy, power: false))
+        {
+            yield return mode;
+        }
+    }
+}

@@ -1,0 +1,87 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+
+namespace Fehler.Core.Faults;
+
+/// <summary>Every fault mode of every device and conductor of a circuit, with its weight.</summary>
+public static class FaultCatalogue
+{
+    /// <summary>Field devices, terminals and cables fail more often than what sits in a panel (common practice).</summary>
+    private const double FieldWeight = 2;
+
+    /// <summary>A single conductor seldom fails; there are many of them.</summary>
+    private const double ConductorWeight = 0.12;
+
+    /// <summary>Resistance of an earth fault or of a short between cores, ohm.</summary>
+    private const double FaultOhms = 0.5;
+
+    public static ImmutableArray<FaultMode> Of(Circuit circuit)
+    {
+        var devices = circuit.Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)));
+        var conductors = circuit.Conductors.SelectMany(c => Weighted(Farther(circuit, c), OfConductor(circuit, c)));
+        return [.. devices, .. conductors, .. Pairs(circuit)];
+    }
+
+    private static IEnumerable<FaultMode> Weighted(Location place, IEnumerable<FaultMode> modes) =>
+        place.Type == LocationType.FieldStation ? modes.Select(m => m with { Weight = m.Weight * FieldWeight }) : modes;
+
+    private static IEnumerable<FaultMode> OfConductor(Circuit circuit, Conductor conductor)
+    {
+        var power = IsPower(circuit, conductor);
+        var name = $"Wire {conductor.Wire} from {conductor.From} to {conductor.To}";
+        yield return new FaultMode($"{conductor.Id}/open", conductor.Id, $"{name} is open (broken, off its terminal, or left lifted)",
+            [new ConductorOpen(conductor.Id)], ConductorWeight, "Land it and tighten, or replace the conductor.")
+        {
+            ProofPoints = (conductor.From, conductor.To),
+        };
+        if (conductor.Wire == "PE")
+        {
+            yield break;
+        }
+
+        foreach (var mode in Common.HighResistance(conductor, $"{name} has a loose or corroded terminal", 2 * ConductorWeight, "Clean and tighten both terminals; replace the end sleeve.", power))
+        {
+            yield return mode;
+        }
+
+        if (Farther(circuit, conductor).Type != LocationType.Enclosure)
+        {
+            yield return new FaultMode($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault",
+                [new Bridge(conductor.To, null, FaultOhms)], 0.5 * ConductorWeight, "Find where it touches; replace the conductor or cable.")
+            {
+                ProofPoints = (conductor.To, circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE")),
+                SizeFactor = 3,
+            };
+        }
+    }
+
+    /// <summary>Shorts between neighbouring cores of the cables to the field.</summary>
+    private static IEnumerable<FaultMode> Pairs(Circuit circuit)
+    {
+        var cables = circuit.Conductors.Where(c => c.Wire != "PE" && Farther(circuit, c).Type != LocationType.Enclosure
+                && circuit.LocationOf(c.From) != circuit.LocationOf(c.To))
+            .GroupBy(c => (Farther(circuit, c).Id, IsPower(circuit, c)));
+        foreach (var cable in cables)
+        {
+            foreach (var (a, b) in cable.Zip(cable.Skip(1)))
+            {
+                yield return new FaultMode($"{a.Id}/short-{b.Id}", a.Id, $"Wires {a.Wire} and {b.Wire} in the cable to {circuit.LocationOf(a.To).Name} are shorted",
+                    [new Bridge(a.To, b.To, FaultOhms)], FieldWeight * 0.4 * ConductorWeight, "Find where the cores touch; replace the cable.")
+                {
+                    ProofPoints = (a.To, b.To),
+                    SizeFactor = 3,
+                };
+            }
+        }
+    }
+
+    internal static bool IsPower(Circuit circuit, Conductor conductor) => circuit.Paths.Where(p => p.Type == PathType.Power)
+        .SelectMany(p => p.Expression.Parts()).Any(p => p.In.Concat(p.Out).Any(t => new TerminalId(p.Device, t) is var id && (id == conductor.From || id == conductor.To)));
+
+    private static Location Farther(Circuit circuit, Conductor conductor)
+    {
+        var (from, to) = (circuit.LocationOf(conductor.From), circuit.LocationOf(conductor.To));
+        return from.Type == LocationType.Enclosure ? to : from;
+    }
+}

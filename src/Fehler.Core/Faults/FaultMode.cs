@@ -1,0 +1,40 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Faults;
+
+/// <summary>
+/// One way in which one device or conductor fails. Modes whose size is unknown (a bad joint may be ten ohm or ten
+/// thousand) come as several variants with one id; the diagnosis weighs them apart and shows them as one.
+/// </summary>
+/// <param name="Id">Stable name, e.g. <c>KM1/coil-open</c> or <c>4.2/open</c>.</param>
+/// <param name="Unit">Tag of the device or id of the conductor that is repaired.</param>
+/// <param name="Title">What has failed, in the words of the trade.</param>
+/// <param name="Alterations">How the circuit differs.</param>
+/// <param name="Weight">How often it happens relative to other faults (common practice; 1 is usual).</param>
+/// <param name="Remedy">What is done about it.</param>
+public sealed record FaultMode(
+    string Id, string Unit, string Title, ImmutableArray<Alteration> Alterations, double Weight, string Remedy)
+{
+    /// <summary>Tells variants of one mode apart; empty when there is one.</summary>
+    public string Variant { get; init; } = "";
+
+    /// <summary>
+    /// Factor by which the fault's size may differ from the one given (one standard deviation): 1 for an open circuit,
+    /// about two for a resistance known only roughly. Readings are foretold for both sizes; their difference is what
+    /// is not known.
+    /// </summary>
+    public double SizeFactor { get; init; } = 1;
+
+    /// <summary>The two points between which a reading shows this fault directly; none for faults seen by eye or by operation.</summary>
+    public (TerminalId From, TerminalId To)? ProofPoints { get; init; }
+
+    /// <summary>The look (device tag, look id) that shows it directly.</summary>
+    public (string Device, string Look)? ProofLook { get; init; }
+
+    /// <summary>This trips or blows because of something else: finding it is not the end.</summary>
+    public string? AskWhy { get; init; }
+
+    /// <summary>Weight by which the place multiplies: field devices and terminals fail more than panel wiring.</summary>
+    public string Kind => Id[(Id.IndexOf('/', StringComparison.Ordinal) + 1)..];
+}

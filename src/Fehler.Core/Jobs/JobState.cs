@@ -1,0 +1,295 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
+
+namespace Fehler.Core.Jobs;
+
+/// <summary>Whether the circuit may be touched.</summary>
+public enum Liveness
+{
+    /// <summary>Nobody has said; treated as live.</summary>
+    Unknown,
+
+    /// <summary>Known to be live, live work acknowledged.</summary>
+    Live,
+
+    /// <summary>Isolated, but not yet proved dead; treated as live.</summary>
+    IsolatedNotProved,
+
+    /// <summary>Isolated, locked and proved dead at the point of work.</summary>
+    ProvedDead,
+}
+
+/// <summary>What a journal amounts to at its end. A pure function of circuit and entries.</summary>
+public sealed class JobState
+{
+    private readonly Circuit _circuit;
+
+    private JobState(Circuit circuit, ImmutableArray<JournalEntry> entries)
+    {
+        _circuit = circuit;
+        Entries = entries;
+        var struck = entries.OfType<StruckOut>().Select(s => s.Entry).ToImmutableHashSet();
+        Struck = struck;
+        Valid = [.. entries.Where(e => e is not StruckOut && !struck.Contains(e.Id))];
+        foreach (var entry in Valid)
+        {
+            Follow(entry);
+        }
+    }
+
+    public static JobState Of(Circuit circuit, IEnumerable<JournalEntry> entries) => new(circuit, [.. entries.OrderBy(e => e.Sequence)]);
+
+    /// <summary>All entries, struck ones included.</summary>
+    public ImmutableArray<JournalEntry> Entries { get; }
+
+    /// <summary>Entries that count, in order.</summary>
+    public ImmutableArray<JournalEntry> Valid { get; }
+
+    public ImmutableHashSet<Guid> Struck { get; }
+
+    public Liveness Liveness { get; private set; } = Liveness.Unknown;
+
+    /// <summary>Whether the isolating devices stand open.</summary>
+    public bool IsIsolated => Liveness is Liveness.IsolatedNotProved or Liveness.ProvedDead;
+
+    /// <summary>Whether live work has been acknowledged since the circuit was last switched on.</summary>
+    public bool LiveAcknowledged { get; private set; }
+
+    /// <summary>Conductors lifted and not landed, with the terminal each was lifted from.</summary>
+    public ImmutableSortedDictionary<string, TerminalId> Lifted { get; private set; } = ImmutableSortedDictionary<string, TerminalId>.Empty;
+
+    public Closed? Closing { get; private set; }
+
+    public Finding? LastFinding { get; private set; }
+
+    public ImmutableArray<Repair> Repairs { get; private set; } = [];
+
+    /// <summary>Function test steps passed since the last repair.</summary>
+    public ImmutableDictionary<string, bool> FunctionTest { get; private set; } = ImmutableDictionary<string, bool>.Empty;
+
+    public ImmutableHashSet<string> RestoredItems { get; private set; } = [];
+
+    /// <summary>
+    /// Why an entry cannot be taken now, in words that say what to do; null when it can.
+    /// </summary>
+    public string? Refuse(JournalEntry entry)
+    {
+        if (Closing is not null)
+        {
+            return "The job is closed; open a new job on the circuit.";
+        }
+
+        return entry switch
+        {
+            Reading reading => RefuseReading(reading),
+            OperationSeen operation => operation.Steps.Select(RefuseStep).FirstOrDefault(r => r is not null) ?? RefuseSeen(operation.Seen),
+            LookSeen look => RefuseLook(look),
+            ProvedDead proof => Liveness != Liveness.IsolatedNotProved ? "Isolate and lock off first, then prove dead."
+                : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
+                : "Check the voltage detector on a known source before and after; without both the proof does not count.",
+            Isolated isolated => isolated.Points.Length == 0 ? "Name the isolating devices that were opened."
+                : isolated.Points.Select(p => _circuit.FindDevice(p)).FirstOrDefault(d => d?.Kind.Isolates(d) != true) is not null || isolated.Points.Any(p => _circuit.FindDevice(p) is null)
+                    ? $"Isolating devices of this circuit: {string.Join(", ", IsolationPoints(_circuit))}." : null,
+            WireLifted lifted => RefuseLift(lifted),
+            WireLanded landed => Lifted.ContainsKey(landed.Conductor) ? null : $"Conductor {landed.Conductor} is not recorded as lifted.",
+            Energised => IsIsolated ? null : "The circuit is not recorded as isolated.",
+            StruckOut struck => Valid.Any(e => e.Id == struck.Entry) ? null : "There is no such entry, or it is struck out already.",
+            Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done." : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more." : null,
+            Finding finding => _circuit.FindDevice(finding.Unit) is null && _circuit.Conductors.All(c => c.Id != finding.Unit) && finding.Unit.Length > 0
+                ? $"{finding.Unit} is neither a device nor a conductor of this circuit." : null,
+            FunctionTested test => Lifted.Count > 0 ? $"Land the lifted wires first: {string.Join(", ", Lifted.Keys)}."
+                : Procedures.FunctionTest.Of(_circuit).All(s => s.Id != test.Step) ? $"The function test has no step '{test.Step}'." : null,
+            Closed closed => RefuseClose(closed),
+            Complaint complaint => complaint.Text.Trim().Length == 0 ? "Say what is wrong in a few words." : null,
+            Note note => note.Text.Trim().Length == 0 ? "The note is empty." : null,
+            _ => null,
+        };
+    }
+
+    /// <summary>Tags of the devices whose opening isolates the circuit.</summary>
+    public static ImmutableArray<string> IsolationPoints(Circuit circuit) =>
+        [.. circuit.Devices.Where(d => d.Kind.Isolates(d)).Select(d => d.Tag)];
+
+    /// <summary>Terminals that stay live when every isolating device is open: those above it.</summary>
+    public static ImmutableHashSet<TerminalId> LiveWhenIsolated(Circuit circuit)
+    {
+        const double touchable = 25;
+        var network = Network.Of(circuit);
+        var simulator = new Simulator(network);
+        var outcome = simulator.Do(CircuitState.AtRest(circuit), IsolationPoints(circuit).Select(p => new Step(p, "off")));
+        return [.. network.Nodes.Keys.Where(t => outcome.Solution.Volts(t).Magnitude > touchable)];
+    }
+
+    private void Follow(JournalEntry entry)
+    {
+        switch (entry)
+        {
+            case LiveWorkAcknowledged:
+                LiveAcknowledged = true;
+                Liveness = Liveness == Liveness.Unknown ? Liveness.Live : Liveness;
+                break;
+            case Isolated:
+                Liveness = Liveness.IsolatedNotProved;
+                break;
+            case ProvedDead when Liveness == Liveness.IsolatedNotProved:
+                Liveness = Liveness.ProvedDead;
+                break;
+            case Energised:
+                Liveness = Liveness.Live;
+                LiveAcknowledged = false;
+                break;
+            case WireLifted lifted:
+                Lifted = Lifted.SetItem(lifted.Conductor, lifted.End);
+                break;
+            case WireLanded landed:
+                Lifted = Lifted.Remove(landed.Conductor);
+                break;
+            case Finding finding:
+                LastFinding = finding;
+                break;
+            case Repair repair:
+                Repairs = Repairs.Add(repair);
+                FunctionTest = FunctionTest.Clear();
+                RestoredItems = [];
+                break;
+            case FunctionTested test:
+                FunctionTest = FunctionTest.SetItem(test.Step, test.Passed);
+                break;
+            case Restored restored:
+                RestoredItems = RestoredItems.Add(restored.Item);
+                break;
+            case Closed closed:
+                Closing = closed;
+                break;
+        }
+    }
+
+    private string? RefuseReading(Reading reading)
+    {
+        foreach (var terminal in new[] { reading.From, reading.To })
+        {
+            if (_circuit.FindDevice(terminal.Device) is not { } device || !TerminalExists(device, terminal))
+            {
+                return $"The circuit has no terminal {terminal}.";
+            }
+        }
+
+        if (reading.From == reading.To)
+        {
+            return "Both leads are on the same terminal; pick two points.";
+        }
+
+        if (reading.Value.Kind == ReadingKind.Number && (!double.IsFinite(reading.Value.Number) || Math.Abs(reading.Value.Number) > 1e9 || (reading.Quantity != Quantity.Volts && reading.Value.Number < 0)))
+        {
+            return "The value is not a number a meter shows; type volts or ohms, e.g. 230 or 4k7, or choose OL.";
+        }
+
+        if (reading.Quantity == Quantity.Volts)
+        {
+            return reading.Value.Kind is ReadingKind.Number or ReadingKind.Full or ReadingKind.Unsteady
+                ? (Liveness is Liveness.Unknown || (Liveness == Liveness.Live && !LiveAcknowledged))
+                    ? "Acknowledge live work first: the circuit counts as live." : reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null)
+                : $"'{reading.Value.Show(reading.Quantity)}' is not a voltage.";
+        }
+
+        if (reading.Quantity == Quantity.Ohms && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady))
+        {
+            return $"'{reading.Value.Show(reading.Quantity)}' is not a resistance.";
+        }
+
+        if (reading.Quantity == Quantity.Continuity && reading.Value.Kind is not (ReadingKind.Beep or ReadingKind.Silent or ReadingKind.OverLimit))
+        {
+            return "A continuity test either beeps or stays silent.";
+        }
+
+        if (Liveness != Liveness.ProvedDead)
+        {
+            return "A resistance needs a dead circuit: isolate, lock off and prove dead first. Nothing has been recorded.";
+        }
+
+        var live = LiveWhenIsolated(_circuit);
+        return new[] { reading.From, reading.To }.Where(live.Contains).Select(t => $"{t} stays live when the circuit is isolated: no resistance reading there.").FirstOrDefault()
+            ?? reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null);
+    }
+
+    private bool TerminalExists(Device device, TerminalId terminal) => device.Kind.IsStrip
+        ? _circuit.Conductors.Any(c => c.From == terminal || c.To == terminal)
+        : device.Kind.HasTerminal(device, terminal.Name);
+
+    private string? RefuseStep(Step step)
+    {
+        if (step.Device.Length == 0)
+        {
+            return step.Seconds is > 0 and <= 86400 ? null : "Waiting takes more than 0 s and at most a day.";
+        }
+
+        if (_circuit.FindDevice(step.Device) is not { } device)
+        {
+            return $"The circuit has no device {step.Device}.";
+        }
+
+        var positions = device.Kind.Positions(device);
+        if (!positions.Contains(step.Position))
+        {
+            return $"{step.Device} has no position '{step.Position}'; it has: {string.Join(", ", positions)}.";
+        }
+
+        var actuation = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position);
+        return actuation?.DeadOnly == true && Liveness != Liveness.ProvedDead
+            ? $"{actuation.Verb} only on a circuit that is isolated and proved dead." : null;
+    }
+
+    private string? RefuseSeen(ImmutableSortedDictionary<string, string> seen) => seen
+        .Select(s => _circuit.FindDevice(s.Key) is not { } device ? $"The circuit has no device {s.Key}."
+            : device.Kind.Appearances.Contains(s.Value) ? null
+            : $"{s.Key} cannot be seen as '{s.Value}'; expected one of: {string.Join(", ", device.Kind.Appearances)}.")
+        .FirstOrDefault(r => r is not null);
+
+    private string? RefuseLook(LookSeen seen)
+    {
+        var device = _circuit.FindDevice(seen.Device);
+        var look = device?.Kind.Looks(device).FirstOrDefault(l => l.Id == seen.Look);
+        return look is null ? $"There is nothing to look at called {seen.Device}/{seen.Look}."
+            : seen.Answer == LookSeen.NotSure || look.Answers.Contains(seen.Answer) ? null
+            : $"'{seen.Answer}' is no answer; expected one of: {string.Join(", ", look.Answers)}, {LookSeen.NotSure}.";
+    }
+
+    private string? RefuseLift(WireLifted lifted)
+    {
+        var conductor = _circuit.Conductors.FirstOrDefault(c => c.Id == lifted.Conductor);
+        return conductor is null ? $"The circuit has no conductor {lifted.Conductor}."
+            : conductor.From != lifted.End && conductor.To != lifted.End ? $"Conductor {lifted.Conductor} ends at {conductor.From} and {conductor.To}, not at {lifted.End}."
+            : Liveness != Liveness.ProvedDead ? "Lift wires only on a circuit that is isolated and proved dead."
+            : Lifted.ContainsKey(lifted.Conductor) ? $"Conductor {lifted.Conductor} is lifted already." : null;
+    }
+
+    private string? RefuseClose(Closed closed)
+    {
+        if (Lifted.Count > 0)
+        {
+            return $"Wires are still lifted: {string.Join(", ", Lifted.Keys)}. Land them first.";
+        }
+
+        if (closed.Outcome != CloseOutcome.RepairedAndProved)
+        {
+            return closed.Text.Trim().Length == 0 ? "Say why the job is closed without a proved repair." : null;
+        }
+
+        if (Repairs.IsEmpty)
+        {
+            return "No repair is recorded. Record it, or close as 'nothing found' or 'handed over'.";
+        }
+
+        var open = Procedures.FunctionTest.Of(_circuit).Where(s => !FunctionTest.TryGetValue(s.Id, out var passed) || !passed).ToList();
+        if (open.Count > 0)
+        {
+            return $"The function test is not complete: {open.Count} step(s) missing or failed, next: {open[0].Title}.";
+        }
+
+        var notRestored = RestoreList.Of(_circuit).Where(i => !RestoredItems.Contains(i.Id)).ToList();
+        return notRestored.Count > 0 ? $"Not confirmed yet: {notRestored[0].Text}" : null;
+    }
+}

@@ -1,0 +1,96 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Jobs;
+
+/// <summary>
+/// One entry of a job's journal. The journal only grows: what turned out wrong is struck out by a later entry and stays
+/// visible. State and diagnosis are computed from the circuit and its entries, never stored.
+/// </summary>
+public abstract record JournalEntry
+{
+    /// <summary>Made by whoever records it, so that an entry sent twice is one entry.</summary>
+    public Guid Id { get; init; }
+
+    /// <summary>Place in the journal, from 1.</summary>
+    public int Sequence { get; init; }
+
+    public DateTimeOffset At { get; init; }
+
+    public string Who { get; init; } = "";
+}
+
+/// <summary>What was reported, in somebody's words.</summary>
+public sealed record Complaint(string Text) : JournalEntry;
+
+/// <summary>Something was operated and this was seen. Devices that nobody looked at are not in <paramref name="Seen"/>.</summary>
+public sealed record OperationSeen(ImmutableArray<Step> Steps, ImmutableSortedDictionary<string, string> Seen) : JournalEntry;
+
+/// <summary>Something was looked at. The answer is one of the look's answers, or <c>not sure</c>.</summary>
+public sealed record LookSeen(string Device, string Look, string Answer) : JournalEntry
+{
+    public const string NotSure = "not sure";
+}
+
+/// <summary>Working on the live circuit was acknowledged.</summary>
+public sealed record LiveWorkAcknowledged : JournalEntry;
+
+/// <summary>The circuit was isolated and locked off.</summary>
+/// <param name="Points">Tags of the isolating devices that were opened.</param>
+public sealed record Isolated(ImmutableArray<string> Points) : JournalEntry;
+
+/// <summary>Absence of voltage was verified at the point of work, the detector checked on a known source before and after.</summary>
+public sealed record ProvedDead(bool DetectorCheckedBefore, bool DetectorCheckedAfter) : JournalEntry;
+
+/// <summary>The circuit was switched on again.</summary>
+public sealed record Energised : JournalEntry;
+
+/// <summary>A reading between two terminals, with what was held while it was taken.</summary>
+/// <param name="Quantity">What was measured.</param>
+/// <param name="From">First lead.</param>
+/// <param name="To">Second lead.</param>
+/// <param name="Held">Devices operated during the reading and let go after it.</param>
+/// <param name="Value">What the meter showed.</param>
+/// <param name="Meter">Which meter; may be empty.</param>
+public sealed record Reading(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, ReadingValue Value, string Meter) : JournalEntry;
+
+/// <summary>A conductor was lifted off a terminal for a test.</summary>
+public sealed record WireLifted(string Conductor, TerminalId End) : JournalEntry;
+
+/// <summary>A lifted conductor is back on its terminal and tight.</summary>
+public sealed record WireLanded(string Conductor) : JournalEntry;
+
+/// <summary>What the fault was found to be.</summary>
+/// <param name="Unit">Device tag or conductor id.</param>
+/// <param name="Fault">Fault mode id; empty when it is none of the known ones.</param>
+public sealed record Finding(string Unit, string Fault, string Text) : JournalEntry;
+
+/// <summary>What was done about it. Readings taken after this belong to the repaired circuit.</summary>
+public sealed record Repair(string Unit, string Action, ImmutableArray<string> Parts, double Minutes, string Cause) : JournalEntry;
+
+/// <summary>A step of the function test was done.</summary>
+public sealed record FunctionTested(string Step, bool Passed, ImmutableSortedDictionary<string, string> Seen) : JournalEntry;
+
+/// <summary>A step of restoring the panel was confirmed: covers on, locks off, tools out.</summary>
+public sealed record Restored(string Item) : JournalEntry;
+
+public sealed record Note(string Text) : JournalEntry;
+
+/// <summary>An earlier entry is wrong; it stays visible but no longer counts.</summary>
+public sealed record StruckOut(Guid Entry, string Reason) : JournalEntry;
+
+/// <summary>The job is closed.</summary>
+public sealed record Closed(CloseOutcome Outcome, string Text, double MinutesDown) : JournalEntry;
+
+public enum CloseOutcome
+{
+    /// <summary>Found, repaired and proved by a complete function test.</summary>
+    RepairedAndProved,
+
+    /// <summary>Nothing found: the fault may come back. Not the same as repaired.</summary>
+    NothingFound,
+
+    /// <summary>Left to somebody else, with the circuit as the journal says.</summary>
+    HandedOver,
+}

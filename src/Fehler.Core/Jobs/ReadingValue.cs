@@ -1,0 +1,63 @@
+using System.Globalization;
+
+namespace Fehler.Core.Jobs;
+
+/// <summary>What is measured.</summary>
+public enum Quantity
+{
+    /// <summary>Alternating voltage, V.</summary>
+    Volts,
+
+    /// <summary>Resistance, ohm.</summary>
+    Ohms,
+
+    /// <summary>The beep: below about 30 ohm or not.</summary>
+    Continuity,
+}
+
+/// <summary>What the meter showed.</summary>
+public enum ReadingKind
+{
+    /// <summary>A number in V or ohm.</summary>
+    Number,
+
+    /// <summary>OL: above the meter's range.</summary>
+    OverLimit,
+
+    /// <summary>"Full": the control voltage, near enough, without the number.</summary>
+    Full,
+
+    /// <summary>The continuity test beeped.</summary>
+    Beep,
+
+    /// <summary>The continuity test stayed silent.</summary>
+    Silent,
+
+    /// <summary>A wandering value, as on a point that nothing holds.</summary>
+    Unsteady,
+}
+
+/// <summary>A meter reading as a person takes it down: a number, or one of the words of the trade.</summary>
+/// <param name="Kind">What sort of reading.</param>
+/// <param name="Number">V or ohm when <paramref name="Kind"/> is a number; otherwise 0.</param>
+public readonly record struct ReadingValue(ReadingKind Kind, double Number = 0)
+{
+    public static ReadingValue Of(double number) => new(ReadingKind.Number, number);
+
+    /// <summary>As shown to a person, with its unit.</summary>
+    public string Show(Quantity quantity) => Kind switch
+    {
+        ReadingKind.Number => quantity == Quantity.Volts ? $"{Digits(Number)} V" : ShowOhms(Number),
+        ReadingKind.OverLimit => "OL",
+        ReadingKind.Full => "full",
+        ReadingKind.Beep => "beep",
+        ReadingKind.Silent => "no beep",
+        _ => "unsteady",
+    };
+
+    internal static string ShowOhms(double ohms) => double.IsInfinity(ohms) ? "OL"
+        : ohms >= 1e6 ? $"{Digits(ohms / 1e6)} MΩ" : ohms >= 1000 ? $"{Digits(ohms / 1000)} kΩ" : $"{Digits(ohms)} Ω";
+
+    internal static string Digits(double value) =>
+        value.ToString(Math.Abs(value) >= 100 ? "0" : Math.Abs(value) >= 10 ? "0.#" : "0.##", CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,213 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+
+namespace Fehler.Core.Operation;
+
+/// <summary>
+/// Operates a circuit: after each step it solves, lets every device decide what it does, and solves again until nothing
+/// changes. Protective devices act one at a time, the most overloaded first. What never settles chatters.
+/// </summary>
+public sealed class Simulator(Network network)
+{
+    private const int MostRounds = 40;
+
+    private readonly ImmutableArray<Device> _devices = network.Circuit.Devices;
+
+    public Network Network { get; } = network;
+
+    /// <summary>The circuit at rest with the supply on, its fault in place.</summary>
+    public Outcome Start() => Settle(Constrain(Found(CircuitState.AtRest(Network.Circuit))));
+
+    /// <summary>Does one step from a state.</summary>
+    /// <exception cref="ArgumentException">The device has no such position.</exception>
+    public Outcome Do(CircuitState state, Step step) =>
+        step.Device.Length == 0 ? Wait(state, step.Seconds) : Settle(Apply(state, step));
+
+    /// <summary>Does several steps one after the other and returns the last outcome.</summary>
+    public Outcome Do(CircuitState state, IEnumerable<Step> steps)
+    {
+        Outcome? outcome = null;
+        foreach (var step in steps)
+        {
+            outcome = Do(outcome?.State ?? state, step);
+        }
+
+        return outcome ?? Settle(state);
+    }
+
+    /// <summary>Looks at a state without doing anything.</summary>
+    public Outcome Observe(CircuitState state) => Settle(Constrain(state));
+
+    /// <summary>
+    /// Brings devices of a dead circuit to positions without asking what it does by itself: without voltage it does nothing.
+    /// </summary>
+    public CircuitState Arrange(CircuitState state, IEnumerable<Step> steps) => steps.Aggregate(state, Apply);
+
+    private CircuitState Apply(CircuitState state, Step step)
+    {
+        var index = Network.DeviceIndex(step.Device);
+        var device = _devices[index];
+        var position = device.Kind.Positions(device).IndexOf(step.Position);
+        if (position < 0)
+        {
+            throw new ArgumentException($"{step.Device} has no position '{step.Position}'; it has: {string.Join(", ", device.Kind.Positions(device))}.");
+        }
+
+        var byHand = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position)?.DeadOnly == true;
+        return Constrain(state.With(index, state.Devices[index] with { Position = position, Held = byHand }));
+    }
+
+    private Outcome Wait(CircuitState state, double seconds)
+    {
+        var outcome = Settle(state);
+        var events = outcome.Events;
+        for (var left = seconds; left > 0;)
+        {
+            var next = Timed(outcome).OrderBy(t => t.Timed.Seconds).FirstOrDefault();
+            if (next.Timed.Next == default || next.Timed.Seconds > left)
+            {
+                break;
+            }
+
+            left -= next.Timed.Seconds;
+            events = events.Add(FormattableString.Invariant($"{_devices[next.Device].Tag} {PositionName(next.Device, next.Timed.Next)} after {seconds - left:0} s"));
+            outcome = Settle(Constrain(outcome.State.With(next.Device, next.Timed.Next)));
+            events = events.AddRange(outcome.Events);
+        }
+
+        return outcome with { Events = events };
+    }
+
+    private IEnumerable<(int Device, TimedTransition Timed)> Timed(Outcome outcome)
+    {
+        for (var i = 0; i < _devices.Length; i++)
+        {
+            if (_devices[i].Kind.Timed(_devices[i], outcome.State.Devices[i], outcome.Solution.MeterOf(i)) is { } timed && !IsLocked(i))
+            {
+                yield return (i, timed);
+            }
+        }
+    }
+
+    private Outcome Settle(CircuitState state)
+    {
+        var events = ImmutableArray.CreateBuilder<string>();
+        var seen = new Dictionary<CircuitState, int>();
+        var history = new List<CircuitState>();
+        var solution = Network.Solve(state);
+        for (var round = 0; round < MostRounds; round++)
+        {
+            if (!seen.TryAdd(state, round))
+            {
+                // Back where it was: the devices that changed on the way chatter.
+                return Describe(state, solution, history.Skip(seen[state]), events);
+            }
+
+            history.Add(state);
+            var next = Next(state, solution, events);
+            if (next.Equals(state))
+            {
+                break;
+            }
+
+            state = next;
+            solution = Network.Solve(state);
+        }
+
+        return Describe(state, solution, [], events);
+    }
+
+    private CircuitState Next(CircuitState state, Solution solution, ImmutableArray<string>.Builder events)
+    {
+        var proposals = new List<(int Device, Transition Transition)>();
+        for (var i = 0; i < _devices.Length; i++)
+        {
+            if (!_devices[i].Kind.IsSlow && !IsLocked(i))
+            {
+                var transition = _devices[i].Kind.Settle(_devices[i], state.Devices[i], solution.MeterOf(i));
+                if (transition.Next != state.Devices[i] && !Sticks(i, state.Devices[i], transition.Next))
+                {
+                    proposals.Add((i, transition));
+                }
+            }
+        }
+
+        var urgent = proposals.Where(p => p.Transition.Urgency > 0).OrderByDescending(p => p.Transition.Urgency).ToList();
+        if (urgent.Count > 0)
+        {
+            events.Add($"{_devices[urgent[0].Device].Tag} opens on overcurrent");
+            return state.With(urgent[0].Device, urgent[0].Transition.Next);
+        }
+
+        if (proposals.Count > 0)
+        {
+            return proposals.Aggregate(state, (s, p) => s.With(p.Device, p.Transition.Next));
+        }
+
+        // Rotors are slow: they find their speed once the contacts have settled.
+        for (var i = 0; i < _devices.Length; i++)
+        {
+            if (_devices[i].Kind.IsSlow)
+            {
+                var transition = _devices[i].Kind.Settle(_devices[i], state.Devices[i], solution.MeterOf(i));
+                if (Math.Abs(transition.Next.Speed - state.Devices[i].Speed) > 1e-3)
+                {
+                    return state.With(i, transition.Next);
+                }
+            }
+        }
+
+        return state;
+    }
+
+    private Outcome Describe(CircuitState state, Solution solution, IEnumerable<CircuitState> cycle, ImmutableArray<string>.Builder events)
+    {
+        var states = cycle.ToList();
+        var appearances = ImmutableSortedDictionary.CreateBuilder<string, string>(StringComparer.Ordinal);
+        for (var i = 0; i < _devices.Length; i++)
+        {
+            var device = _devices[i];
+            var appearance = device.Kind.Appearance(device, state.Devices[i], solution.MeterOf(i));
+            if (appearance is null)
+            {
+                continue;
+            }
+
+            if (states.Select(s => s.Devices[i].Position).Distinct().Count() > 1)
+            {
+                appearance = "chatters";
+            }
+
+            var altered = Network.Alterations.OfType<AppearsAs>().FirstOrDefault(a => a.Device == device.Tag && a.Instead == appearance);
+            appearances[device.Tag] = altered?.Appearance ?? appearance;
+        }
+
+        return new Outcome(state, solution, appearances.ToImmutable(), events.ToImmutable());
+    }
+
+    private CircuitState Found(CircuitState state) => Network.Alterations.OfType<FoundInPosition>().Aggregate(state, (s, f) =>
+    {
+        var index = Network.DeviceIndex(f.Device);
+        return s.With(index, s.Devices[index] with { Position = f.Position });
+    });
+
+    private CircuitState Constrain(CircuitState state) => Network.Alterations.OfType<PositionLocked>().Aggregate(state, (s, locked) =>
+    {
+        var index = Network.DeviceIndex(locked.Device);
+        return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false });
+    });
+
+    private bool IsLocked(int device) => Network.Alterations.Any(a => a is PositionLocked p && p.Device == _devices[device].Tag);
+
+    private bool Sticks(int device, DeviceState from, DeviceState to) =>
+        from.Position != 0 && to.Position == 0 && Network.Alterations.Any(a => a is DoesNotReturn d && d.Device == _devices[device].Tag);
+
+    private string PositionName(int device, DeviceState state)
+    {
+        var names = _devices[device].Kind.Positions(_devices[device]);
+        return state.Position < names.Length ? names[state.Position] : "operates";
+    }
+}
