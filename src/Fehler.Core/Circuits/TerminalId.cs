@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Fehler.Core.Circuits;
 
 /// <summary>
@@ -6,6 +8,7 @@ namespace Fehler.Core.Circuits;
 /// </summary>
 /// <param name="Device">Tag of the device, e.g. <c>KM1</c>.</param>
 /// <param name="Name">Terminal marking on the device, e.g. <c>A1</c>, <c>13</c>, <c>L2</c>.</param>
+[JsonConverter(typeof(TerminalIdJsonConverter))]
 public readonly record struct TerminalId(string Device, string Name) : IComparable<TerminalId>
 {
     /// <summary>Reads <c>device:terminal</c>.</summary>

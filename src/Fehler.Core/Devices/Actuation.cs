@@ -5,4 +5,5 @@ namespace Fehler.Core.Devices;
 /// <param name="Verb">What the person does, e.g. "Press and hold".</param>
 /// <param name="Returns">It goes back by itself when let go.</param>
 /// <param name="DeadOnly">Only on an isolated circuit.</param>
-public sealed record Actuation(string Position, string Verb, bool Returns, bool DeadOnly = false);
+/// <param name="Resets">Brings back what operated by itself (a tripped overload), for another try.</param>
+public sealed record Actuation(string Position, string Verb, bool Returns, bool DeadOnly = false, bool Resets = false);

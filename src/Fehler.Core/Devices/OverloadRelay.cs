@@ -43,7 +43,7 @@ internal sealed class OverloadRelay : DeviceKind
     public override ImmutableArray<string> Positions(Device device) => ["reset", "tripped"];
 
     public override ImmutableArray<Actuation> Actuations(Device device) =>
-        [new("tripped", "Operate the test trip", false), new("reset", "Press Reset", false)];
+        [new("tripped", "Operate the test trip", false), new("reset", "Press Reset", false, Resets: true)];
 
     public override ImmutableArray<Look> Looks(Device device) => 
     [

@@ -93,7 +93,7 @@ internal sealed class Assessment
             var others = o.Fit.Average();
             var weight = Math.Log(o.Fit[hypothesis] / others);
             var foretold = o.Foretold[hypothesis];
-            var text = o.Fit[hypothesis] > 0.2
+            var text = o.Fit[hypothesis] > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
                 ? $"{o.What}: {o.Observed}, as it should be with this fault{(foretold == o.Healthy ? "" : $" (healthy: {o.Healthy})")}"
                 : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
             return new Reason(o.Entry.Id, text, weight);

@@ -142,7 +142,7 @@ internal sealed class TestChoice
             var device = _circuit.Devices[i];
             var rest = device.Kind.InitialPosition(device);
             var name = device.Kind.Positions(device)[rest];
-            if (!device.Kind.Isolates(device) && device.Kind.Actuations(device).Any(a => !a.Returns && a.Position == name)
+            if (!device.Kind.Isolates(device) && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
                 && _live.Select((h, k) => h.State.Devices[i].Position != rest ? _weights[k] : 0).Sum() > 0.3)
             {
                 yield return new Step(device.Tag, name);
@@ -398,7 +398,7 @@ internal sealed class TestChoice
         else
         {
             var values = group.Where(h => c.Foretold[h].Kind == PredictionKind.Value).Select(h => Math.Abs(c.Foretold[h].Value)).ToList();
-            shows = values.Count == 0 ? "nothing firm (stray)" : Range(c.Quantity, values.Min(), values.Max());
+            shows = values.Count == 0 ? "nothing that holds (stray)" : Range(c.Quantity, values.Min(), values.Max());
         }
 
         return new ProposalOutcome(shows, weight, leaves);

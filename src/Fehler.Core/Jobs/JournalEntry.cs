@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Operation;
 
@@ -8,6 +9,24 @@ namespace Fehler.Core.Jobs;
 /// One entry of a job's journal. The journal only grows: what turned out wrong is struck out by a later entry and stays
 /// visible. State and diagnosis are computed from the circuit and its entries, never stored.
 /// </summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "type")]
+[JsonDerivedType(typeof(Complaint), "complaint")]
+[JsonDerivedType(typeof(OperationSeen), "operation")]
+[JsonDerivedType(typeof(LookSeen), "look")]
+[JsonDerivedType(typeof(LiveWorkAcknowledged), "liveWorkAcknowledged")]
+[JsonDerivedType(typeof(Isolated), "isolated")]
+[JsonDerivedType(typeof(ProvedDead), "provedDead")]
+[JsonDerivedType(typeof(Energised), "energised")]
+[JsonDerivedType(typeof(Reading), "reading")]
+[JsonDerivedType(typeof(WireLifted), "wireLifted")]
+[JsonDerivedType(typeof(WireLanded), "wireLanded")]
+[JsonDerivedType(typeof(Finding), "finding")]
+[JsonDerivedType(typeof(Repair), "repair")]
+[JsonDerivedType(typeof(FunctionTested), "functionTested")]
+[JsonDerivedType(typeof(Restored), "restored")]
+[JsonDerivedType(typeof(Note), "note")]
+[JsonDerivedType(typeof(StruckOut), "struckOut")]
+[JsonDerivedType(typeof(Closed), "closed")]
 public abstract record JournalEntry
 {
     /// <summary>Made by whoever records it, so that an entry sent twice is one entry.</summary>
@@ -53,7 +72,7 @@ public sealed record Energised : JournalEntry;
 /// <param name="Held">Devices operated during the reading and let go after it.</param>
 /// <param name="Value">What the meter showed.</param>
 /// <param name="Meter">Which meter; may be empty.</param>
-public sealed record Reading(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, ReadingValue Value, string Meter) : JournalEntry;
+public sealed record Reading(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, ReadingValue Value, string Meter = "") : JournalEntry;
 
 /// <summary>A conductor was lifted off a terminal for a test.</summary>
 public sealed record WireLifted(string Conductor, TerminalId End) : JournalEntry;
@@ -64,10 +83,10 @@ public sealed record WireLanded(string Conductor) : JournalEntry;
 /// <summary>What the fault was found to be.</summary>
 /// <param name="Unit">Device tag or conductor id.</param>
 /// <param name="Fault">Fault mode id; empty when it is none of the known ones.</param>
-public sealed record Finding(string Unit, string Fault, string Text) : JournalEntry;
+public sealed record Finding(string Unit, string Fault = "", string Text = "") : JournalEntry;
 
 /// <summary>What was done about it. Readings taken after this belong to the repaired circuit.</summary>
-public sealed record Repair(string Unit, string Action, ImmutableArray<string> Parts, double Minutes, string Cause) : JournalEntry;
+public sealed record Repair(string Unit, string Action, ImmutableArray<string> Parts, double Minutes = 0, string Cause = "") : JournalEntry;
 
 /// <summary>A step of the function test was done.</summary>
 public sealed record FunctionTested(string Step, bool Passed, ImmutableSortedDictionary<string, string> Seen) : JournalEntry;
@@ -81,7 +100,7 @@ public sealed record Note(string Text) : JournalEntry;
 public sealed record StruckOut(Guid Entry, string Reason) : JournalEntry;
 
 /// <summary>The job is closed.</summary>
-public sealed record Closed(CloseOutcome Outcome, string Text, double MinutesDown) : JournalEntry;
+public sealed record Closed(CloseOutcome Outcome, string Text = "", double MinutesDown = 0) : JournalEntry;
 
 public enum CloseOutcome
 {

@@ -1,0 +1,80 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Electrical;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Procedures;
+
+/// <summary>A row of the reading sheet: two points and what a good circuit shows between them in each state.</summary>
+public sealed record ReadingSheetRow(
+    TerminalId From, TerminalId To, string Wires, string What, string AtRest, string StartHeld, string Running, string Released, string Pressed);
+
+/// <summary>
+/// Expected values of a healthy circuit: volts at rest, with Start held and running; ohms isolated, armatures released and
+/// pressed. All by simulation.
+/// </summary>
+public static class ReadingSheet
+{
+    public static ImmutableArray<ReadingSheetRow> Of(Circuit circuit)
+    {
+        var network = Network.Of(circuit);
+        var simulator = new Simulator(network);
+        var rest = simulator.Start();
+        var start = circuit.Devices.FirstOrDefault(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen);
+        var held = start is null ? rest : simulator.Do(rest.State, new Step(start.Tag, "pressed"));
+        var running = start is null ? rest : simulator.Do(held.State, new Step(start.Tag, "released"));
+        var isolated = simulator.Do(rest.State, JobState.IsolationPoints(circuit).Select(p => new Step(p, "off")));
+        var pressed = simulator.Arrange(isolated.State, circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.DeadOnly).Select(a => new Step(d.Tag, a.Position))));
+        var released = network.OhmMeter(isolated.State);
+        var pressedMeter = network.OhmMeter(pressed);
+        var live = JobState.LiveWhenIsolated(circuit);
+
+        ReadingSheetRow Row(TerminalId from, TerminalId to, string what)
+        {
+            string Ohm(Func<TerminalId, TerminalId, double> meter) => live.Contains(from) || live.Contains(to)
+                ? "stays live" : Show(Tolerances.Ohms(meter(from, to), meter(from, to)), Quantity.Ohms);
+            string Volt(Outcome outcome) => Show(Tolerances.Volts(outcome.Solution, from, to, null), Quantity.Volts);
+            return new ReadingSheetRow(from, to, $"{circuit.WireAt(from)} – {circuit.WireAt(to)}", what, Volt(rest), Volt(held), Volt(running), Ohm(released), Ohm(pressedMeter));
+        }
+
+        var rows = ImmutableArray.CreateBuilder<ReadingSheetRow>();
+        foreach (var device in circuit.Devices)
+        {
+            foreach (var element in device.Kind.Elements(device).Where(e => e.A[0] != '~' && e.B[0] != '~'))
+            {
+                var (a, b) = (device.Terminal(element.A), device.Terminal(element.B));
+                if (circuit.WireAt(a).Length > 0 && circuit.WireAt(b).Length > 0)
+                {
+                    rows.Add(Row(a, b, $"{device.Tag} {element.Name}"));
+                }
+            }
+
+            var terminals = device.Kind.Terminals(device).Where(t => t != "PE").ToList();
+            if (device.Kind.Elements(device).Any(e => e.B[0] == '~') && terminals.Count == 3)
+            {
+                rows.AddRange(Enumerable.Range(0, 3).Select(k => Row(device.Terminal(terminals[k]), device.Terminal(terminals[(k + 1) % 3]), $"{device.Tag} {terminals[k]}-{terminals[(k + 1) % 3]}")));
+                rows.AddRange(terminals.Select(t => Row(device.Terminal(t), device.Terminal("PE"), $"{device.Tag} {t} to earth")));
+            }
+        }
+
+        var power = circuit.Paths.Where(p => p.Type == PathType.Power).SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t))).ToHashSet();
+        foreach (var terminal in circuit.Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
+            .Where(t => !power.Contains(t)).Distinct())
+        {
+            rows.Add(Row(terminal, circuit.Reference, $"{terminal} to the return"));
+        }
+
+        return rows.ToImmutable();
+    }
+
+    private static string Show(Prediction prediction, Quantity quantity) => prediction switch
+    {
+        { Kind: PredictionKind.OverLimit } => "OL",
+        { Kind: PredictionKind.Stray } => "stray",
+        { Value: var v } when quantity == Quantity.Volts => v < 1.5 ? "0 V" : FormattableString.Invariant($"{v:0} V"),
+        { Value: var v } => v < 0.5 ? "0 Ω" : ReadingValue.ShowOhms(v),
+    };
+}

@@ -1,0 +1,110 @@
+using System.Collections.Immutable;
+using System.Text;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
+using Fehler.Web.Jobs;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Fehler.Web.Circuits;
+
+/// <summary>A fault mode of a circuit, by the id that the netlist takes.</summary>
+public sealed record FaultView(string Id, string Variant, string Unit, string Title, string Remedy);
+
+/// <summary>Answer to an import.</summary>
+public sealed record ImportResult(Guid Id, string Tag, int Version, bool IsNew);
+
+internal static class CircuitEndpoints
+{
+    private const int LargestFile = 2_000_000;
+
+    public static void MapCircuits(this IEndpointRouteBuilder routes)
+    {
+        var circuits = routes.MapGroup("/api/circuits").WithTags("Circuits");
+        circuits.MapGet("", (CircuitStore store, CancellationToken cancellation) => store.ListAsync(cancellation)).WithName("listCircuits").WithSummary("The register");
+        circuits.MapPost("", Import).WithName("importCircuit").WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json)")
+            .Accepts<object>("application/json").ProducesProblem(422);
+        circuits.MapGet("{id:guid}", Get).WithName("getCircuit").WithSummary("A circuit with its drawing").ProducesProblem(404);
+        circuits.MapGet("{id:guid}/file", File).WithName("downloadCircuit").WithSummary("The circuit file, complete with conductors and electrical parameters").ProducesProblem(404);
+        circuits.MapGet("{id:guid}/reading-sheet", Sheet).WithName("getReadingSheet").WithSummary("What a good circuit shows, state by state").ProducesProblem(404);
+        circuits.MapGet("{id:guid}/function-test", Test).WithName("getFunctionTest").WithSummary("The function test of this circuit").ProducesProblem(404);
+        circuits.MapGet("{id:guid}/faults", Faults).WithName("listFaults").WithSummary("Every fault mode of this circuit").ProducesProblem(404);
+        circuits.MapGet("{id:guid}/netlist", Netlist).WithName("downloadNetlist").WithSummary("SPICE netlist of a state, with or without a fault")
+            .WithDescription("'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the netlist is the ohmmeter's, isolated; otherwise AC.").ProducesProblem(404).ProducesProblem(422);
+        circuits.MapGet("{id:guid}/jobs", (Guid id, JobStore jobs, CancellationToken cancellation) => jobs.ListAsync(id, cancellation)).WithName("listCircuitJobs").WithSummary("Every job on this circuit");
+    }
+
+    private static async Task<Results<Ok<ImportResult>, ProblemHttpResult>> Import(HttpRequest request, CircuitStore store, CancellationToken cancellation)
+    {
+        if (request.ContentLength > LargestFile)
+        {
+            return TypedResults.Problem("The file is larger than 2 MB; a circuit file has some tens of kilobytes.", statusCode: 413);
+        }
+
+        using var reader = new StreamReader(request.Body, Encoding.UTF8);
+        var (row, version, isNew) = await store.ImportAsync(await reader.ReadToEndAsync(cancellation), cancellation);
+        return TypedResults.Ok(new ImportResult(row.Id, row.Tag, version.Number, isNew));
+    }
+
+    private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Circuit.ToView(id, found.Version.Number)) : NoCircuit();
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found
+            ? TypedResults.File(Encoding.UTF8.GetBytes(found.Version.Json), "application/json", $"{found.Row.Tag}.circuit.json") : NoCircuit();
+
+    private static async Task<Results<Ok<ImmutableArray<ReadingSheetRow>>, ProblemHttpResult>> Sheet(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(ReadingSheet.Of(found.Circuit)) : NoCircuit();
+
+    private static async Task<Results<Ok<IReadOnlyList<FunctionTestStep>>, ProblemHttpResult>> Test(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(FunctionTest.Of(found.Circuit)) : NoCircuit();
+
+    private static async Task<Results<Ok<List<FaultView>>, ProblemHttpResult>> Faults(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found
+            ? TypedResults.Ok(FaultCatalogue.Of(found.Circuit).Select(f => new FaultView(f.Id, f.Variant, f.Unit, f.Title, f.Remedy)).ToList()) : NoCircuit();
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Netlist(
+        Guid id, string? steps, string? fault, string? variant, string? from, string? to, CircuitStore store, CancellationToken cancellation)
+    {
+        if (await store.FindAsync(id, cancellation) is not { } found)
+        {
+            return NoCircuit();
+        }
+
+        var mode = fault is null ? null : FaultCatalogue.Of(found.Circuit).FirstOrDefault(f => f.Id == fault && (variant is null || f.Variant == variant));
+        if (fault is not null && mode is null)
+        {
+            return TypedResults.Problem($"The circuit has no fault mode '{fault}'; see /api/circuits/{id}/faults.", statusCode: 422);
+        }
+
+        var healthy = Network.Of(found.Circuit);
+        var network = mode is null ? healthy : healthy.With(mode.Alterations);
+        var simulator = new Simulator(network);
+        var state = simulator.Start().State;
+        foreach (var step in (steps ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            var at = TerminalId.TryParse(step, out var parsed) ? parsed : throw new ArgumentException($"'{step}' is not a step; write device:position, e.g. S2:pressed.");
+            state = simulator.Do(state, new Step(at.Device, at.Name)).State;
+        }
+
+        string text;
+        if (from is not null && to is not null)
+        {
+            state = simulator.Do(state, JobState.IsolationPoints(found.Circuit).Select(p => new Step(p, "off"))).State;
+            text = SpiceNetlist.Ohms(network, state, Terminal(from), Terminal(to));
+        }
+        else
+        {
+            text = SpiceNetlist.Ac(network, state);
+        }
+
+        return TypedResults.File(Encoding.UTF8.GetBytes(text), "text/plain", $"{found.Row.Tag}.cir");
+    }
+
+    private static TerminalId Terminal(string text) => TerminalId.TryParse(text, out var id) ? id : throw new ArgumentException($"'{text}' is not a terminal; write device:terminal, e.g. KM1:A1.");
+
+    private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+}

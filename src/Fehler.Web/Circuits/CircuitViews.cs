@@ -1,0 +1,63 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Drawing;
+using Fehler.Core.Jobs;
+
+namespace Fehler.Web.Circuits;
+
+/// <summary>A line of the register.</summary>
+public sealed record CircuitListItem(Guid Id, string Tag, string Title, string Area, string Enclosure, int Version, int Jobs, Guid? OpenJob, string? LastFault, DateTimeOffset? LastJobAt);
+
+/// <summary>Everything a client needs to show a circuit.</summary>
+public sealed record CircuitView(
+    Guid Id, int Version, string Tag, string Title, string Area, string Enclosure, string Drawing, string Notes, TerminalId Reference,
+    ImmutableArray<LocationView> Locations, ImmutableArray<DeviceView> Devices, ImmutableArray<Conductor> Conductors,
+    ImmutableArray<SheetView> Sheets, ImmutableArray<string> IsolationPoints, ImmutableArray<string> Cautions);
+
+public sealed record LocationView(string Id, string Name, LocationType Type, double CableMetres);
+
+public sealed record DeviceView(
+    string Tag, string Kind, string Term, string Location, string Function, ImmutableSortedDictionary<string, string> Parameters,
+    ImmutableArray<string> Terminals, ImmutableArray<string> Positions, ImmutableArray<Actuation> Actuations,
+    ImmutableArray<string> Appearances, ImmutableArray<LookView> Looks, ImmutableArray<string> Cautions);
+
+public sealed record LookView(string Id, string Question, ImmutableArray<string> Answers, bool DeadOnly);
+
+public sealed record SheetView(PathType Type, double Width, double Height, ImmutableArray<PartView> Parts, ImmutableArray<WireView> Wires, ImmutableArray<ReferenceView> References);
+
+public sealed record PartView(string Device, string Kind, string Element, string Function, double X, double Y, double Width, double Height, ImmutableArray<DrawnTerminal> Terminals);
+
+public sealed record WireView(string Wire, ImmutableArray<PointView> Points, PointView? Label);
+
+public sealed record PointView(double X, double Y);
+
+public sealed record ReferenceView(TerminalId Terminal, string Wire, double X, double Y, bool IsTop);
+
+internal static class CircuitMapping
+{
+    public static CircuitView ToView(this Circuit c, Guid id, int version) => new(
+        id, version, c.Tag, c.Title, c.Area, c.Enclosure, c.Drawing, c.Notes, c.Reference,
+        [.. c.Locations.Select(l => new LocationView(l.Id, l.Name, l.Type, l.CableMetres))],
+        [.. c.Devices.Select(d => ToView(c, d))],
+        c.Conductors,
+        [.. DrawingLayout.Of(c).Select(ToView)],
+        JobState.IsolationPoints(c),
+        [.. c.Devices.SelectMany(d => d.Kind.Cautions(d))]);
+
+    private static DeviceView ToView(Circuit circuit, Device d) => new(
+        d.Tag, d.Kind.Id, d.Kind.Term, d.Location, d.Function,
+        d.Parameters.ToImmutableSortedDictionary(p => d.Kind.Parameters.First(s => s.Name == p.Key).Description, p => $"{p.Value} {d.Kind.Parameters.First(s => s.Name == p.Key).Unit}".Trim()),
+        d.Kind.IsStrip
+            ? [.. circuit.Conductors.SelectMany(x => new[] { x.From, x.To }).Where(t => t.Device == d.Tag).Select(t => t.Name).Distinct()]
+            : d.Kind.Terminals(d),
+        d.Kind.Positions(d), d.Kind.Actuations(d), d.Kind.Appearances.Length > 0 ? d.Kind.Appearances : [],
+        [.. d.Kind.Looks(d).Select(l => new LookView(l.Id, l.Question, [.. l.Answers], l.DeadOnly))],
+        [.. d.Kind.Cautions(d)]);
+
+    private static SheetView ToView(DrawingSheet s) => new(
+        s.Type, s.Width, s.Height,
+        [.. s.Parts.Select(p => new PartView(p.Device, p.Kind, p.Element, p.Function, p.X, p.Y, p.Width, p.Height, p.Terminals))],
+        [.. s.Wires.Select(w => new WireView(w.Wire, [.. w.Points.Select(p => new PointView(p.X, p.Y))], w.Label is { } l ? new PointView(l.X, l.Y) : null))],
+        [.. s.References.Select(r => new ReferenceView(r.Terminal, r.Wire, r.X, r.Y, r.IsTop))]);
+}

@@ -1,0 +1,32 @@
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Jobs;
+using Fehler.Web.Jobs;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Fehler.Web.Diagnosis;
+
+internal static class DiagnosisEndpoints
+{
+    public static void MapDiagnosis(this IEndpointRouteBuilder routes) =>
+        routes.MapGet("/api/jobs/{id:guid}/diagnosis", Get).WithTags("Diagnosis").WithName("getDiagnosis")
+            .WithSummary("Suspects with their reasons, and the best next tests")
+            .WithDescription("'strategy' is mostTelling (default), fromSupply or deadFirst.").ProducesProblem(404);
+
+    private static async Task<Results<Ok<DiagnosisView>, ProblemHttpResult>> Get(
+        Guid id, string? strategy, JobStore store, JobSessions sessions, CancellationToken cancellation)
+    {
+        var way = Strategy.MostTelling;
+        if (strategy is not null && !Enum.TryParse(strategy, ignoreCase: true, out way))
+        {
+            return TypedResults.Problem($"'{strategy}' is not a way of working; expected mostTelling, fromSupply or deadFirst.", statusCode: 422);
+        }
+
+        if (await store.FindAsync(id, cancellation) is not { } job)
+        {
+            return TypedResults.Problem("There is no such job.", statusCode: 404);
+        }
+
+        var result = await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, way, cancellation);
+        return TypedResults.Ok(result.ToView(job.Circuit, job.State.Entries.Length));
+    }
+}

@@ -1,0 +1,83 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+using Fehler.Data;
+using Fehler.Web.Circuits;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fehler.Web.Jobs;
+
+/// <summary>A job as loaded: its row, its circuit version and the state its journal amounts to.</summary>
+internal sealed record OpenedJob(JobRow Row, Circuit Circuit, JobState State);
+
+/// <summary>Jobs and their journals in the database.</summary>
+internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider time)
+{
+    public async Task<OpenedJob?> FindAsync(Guid id, CancellationToken cancellation)
+    {
+        var row = await db.Jobs.AsNoTracking().Include(j => j.CircuitVersion).Include(j => j.Journal).FirstOrDefaultAsync(j => j.Id == id, cancellation);
+        if (row is null)
+        {
+            return null;
+        }
+
+        var circuit = cache.Get(row.CircuitVersionId, row.CircuitVersion!.Json);
+        return new OpenedJob(row, circuit, JobState.Of(circuit, row.Journal.Select(ToEntry)));
+    }
+
+    public async Task<List<JobListItem>> ListAsync(Guid? circuit, CancellationToken cancellation) =>
+        await db.Jobs.AsNoTracking().Where(j => circuit == null || j.CircuitId == circuit).OrderByDescending(j => j.OpenedAt)
+            .Select(j => new JobListItem(j.Id, j.CircuitId, j.Circuit!.Tag, j.Circuit.Title, j.Circuit.Area, j.Title, j.OpenedAt, j.ClosedAt, j.Outcome, j.FoundUnit, j.FoundText, j.Journal.Count))
+            .ToListAsync(cancellation);
+
+    /// <summary>Number of entries; null when there is no such job.</summary>
+    public async Task<int?> SequenceAsync(Guid id, CancellationToken cancellation) =>
+        await db.Jobs.AnyAsync(j => j.Id == id, cancellation) ? await db.Journal.CountAsync(r => r.JobId == id, cancellation) : null;
+
+    /// <summary>Opens a job on a circuit version with its complaint as the first entry.</summary>
+    public async Task<Guid> OpenAsync(Guid circuitId, Guid versionId, string complaint, string who, DateTimeOffset? at, CancellationToken cancellation)
+    {
+        var now = at ?? time.GetUtcNow();
+        var job = new JobRow { Id = Guid.CreateVersion7(), CircuitId = circuitId, CircuitVersionId = versionId, Title = complaint, OpenedAt = now };
+        db.Jobs.Add(job);
+        db.Journal.Add(ToRow(job.Id, new Complaint(complaint) { Id = Guid.CreateVersion7(), Sequence = 1, At = now, Who = who }));
+        await db.SaveChangesAsync(cancellation);
+        return job.Id;
+    }
+
+    /// <summary>Whether this entry is in the journal already: a client that got no answer sends it again.</summary>
+    public async Task<int?> KnownAsync(Guid jobId, Guid entryId, CancellationToken cancellation) =>
+        await db.Journal.Where(r => r.JobId == jobId && r.Id == entryId).Select(r => (int?)r.Sequence).FirstOrDefaultAsync(cancellation);
+
+    /// <summary>Writes an entry. When this returns it is on disk.</summary>
+    public async Task<JournalEntry> AppendAsync(OpenedJob job, JournalEntry entry, CancellationToken cancellation)
+    {
+        var stamped = entry with
+        {
+            Id = entry.Id == Guid.Empty ? Guid.CreateVersion7() : entry.Id,
+            Sequence = job.State.Entries.Length + 1,
+            At = entry.At == default ? time.GetUtcNow() : entry.At,
+        };
+        db.Journal.Add(ToRow(job.Row.Id, stamped));
+        var row = await db.Jobs.FirstAsync(j => j.Id == job.Row.Id, cancellation);
+        var after = JobState.Of(job.Circuit, job.State.Entries.Append(stamped));
+        row.ClosedAt = after.Closing?.At;
+        row.Outcome = after.Closing?.Outcome.ToString();
+        row.FoundUnit = after.LastFinding?.Unit;
+        row.FoundText = after.LastFinding?.Text;
+        await db.SaveChangesAsync(cancellation);
+        return stamped;
+    }
+
+    private static JournalRow ToRow(Guid job, JournalEntry entry) => new()
+    {
+        Id = entry.Id,
+        JobId = job,
+        Sequence = entry.Sequence,
+        At = entry.At,
+        Who = entry.Who,
+        Kind = entry.GetType().Name,
+        Json = JournalJson.Write(entry),
+    };
+
+    private static JournalEntry ToEntry(JournalRow row) => JournalJson.Read(row.Json);
+}
