@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Diagnosis;
@@ -44,11 +45,21 @@ internal sealed class Assessment
             Units = units,
             Proposals = proposals,
             Entropy = Entropy(byUnit.Values),
+            WireVolts = WireVolts(),
             Summary = Summary(status, units, proposals, none),
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
             Remedy = top?.Suspects[0].Fault?.Remedy ?? "",
             AskWhy = top?.Suspects[0].Fault?.AskWhy ?? "",
         };
+    }
+
+    private ImmutableSortedDictionary<string, double?> WireVolts()
+    {
+        var earth = _circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE");
+        var ends = _circuit.Conductors.GroupBy(c => c.Wire).Select(g => (Wire: g.Key, Terminal: g.First().From)).ToList();
+        var predictions = _session.Healthy.Predict(Quantity.Volts, _session.Tables, [.. ends.Select(e => (e.Terminal, earth))], new Setup(SetupChange.None, [], false));
+        return ends.Select((e, i) => (e.Wire, Volts: predictions[i].Kind == PredictionKind.Stray ? (double?)null : Math.Round(predictions[i].Value, 1)))
+            .ToImmutableSortedDictionary(x => x.Wire, x => x.Volts, StringComparer.Ordinal);
     }
 
     internal static double Entropy(IEnumerable<double> shares) => -shares.Where(p => p > 0).Sum(p => p * Math.Log2(p));

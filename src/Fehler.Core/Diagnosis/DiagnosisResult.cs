@@ -34,6 +34,9 @@ public sealed record DiagnosisResult
     /// <summary>Uncertainty about the unit, bits.</summary>
     public required double Entropy { get; init; }
 
+    /// <summary>Volts to earth that each wire of a good circuit would now carry, by wire number; null where nothing holds it.</summary>
+    public required ImmutableSortedDictionary<string, double?> WireVolts { get; init; }
+
     /// <summary>When nothing fits: what to repeat and what may be behind it.</summary>
     public ImmutableArray<string> WaysOut { get; init; } = [];
 

@@ -12,6 +12,7 @@ public static class JournalJson
     {
         options.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
         options.PropertyNameCaseInsensitive = true;
+        options.NumberHandling = JsonNumberHandling.Strict;
         options.AllowOutOfOrderMetadataProperties = true;
         options.RespectRequiredConstructorParameters = true;
         options.RespectNullableAnnotations = true;

@@ -27,12 +27,6 @@ internal static class OpenApiShapes
                 schema.Description = "Terminal as written on the drawing, device:terminal, e.g. KM1:A1.";
             }
 
-            if (context.JsonTypeInfo.Type == typeof(double) || context.JsonTypeInfo.Type == typeof(int))
-            {
-                schema.Type = context.JsonTypeInfo.Type == typeof(double) ? JsonSchemaType.Number : JsonSchemaType.Integer;
-                schema.Pattern = null;
-            }
-
             return Task.CompletedTask;
         });
     }

@@ -329,6 +329,9 @@ export interface components {
             waysOut: string[];
             remedy: string;
             askWhy: string;
+            wireVolts: {
+                [key: string]: null | number;
+            };
         };
         DrawnTerminal: {
             terminal: components["schemas"]["TerminalId"];
@@ -721,7 +724,7 @@ export interface components {
             type?: null | string;
             title?: null | string;
             /** Format: int32 */
-            status?: null | number | string;
+            status?: null | number;
             detail?: null | string;
             instance?: null | string;
         };
@@ -741,7 +744,7 @@ export interface components {
             title: string;
             good: string;
             /** Format: double */
-            goodValue: null | number | string;
+            goodValue: null | number;
             outcomes: components["schemas"]["OutcomeView"][];
             /** Format: double */
             bits: number;

@@ -1,0 +1,13 @@
+/** Date and time as people write them in a logbook, in the reader's zone. */
+export function when(iso: string | null | undefined): string {
+  if (!iso) return ''
+  const date = new Date(iso)
+  const two = (n: number) => String(n).padStart(2, '0')
+  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())} ${two(date.getHours())}:${two(date.getMinutes())}`
+}
+
+export const outcomeWords: Record<string, string> = {
+  RepairedAndProved: 'repaired and proved',
+  NothingFound: 'nothing found',
+  HandedOver: 'handed over',
+}

@@ -1,0 +1,352 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Circuit } from '@/api/client'
+import { symbolOf } from '@/symbols'
+
+/** A reading shown at a terminal. */
+export interface ShownReading {
+  terminal: string
+  text: string
+}
+
+const props = defineProps<{
+  circuit: Circuit
+  lead1?: string
+  lead2?: string
+  /** Probability by unit, 0 to 1. */
+  suspicion?: Record<string, number>
+  readings?: ShownReading[]
+  /** Volts to earth by wire number where a good circuit would now be live. */
+  liveWires?: Record<string, number | null>
+  lifted?: string[]
+}>()
+const emit = defineEmits<{ terminal: [terminal: string]; wire: [wire: string] }>()
+
+const X = 50
+const Y = 30
+const margin = 34
+
+const sheets = computed(() =>
+  props.circuit.sheets.map((sheet) => ({
+    ...sheet,
+    width: sheet.width * X + margin,
+    height: sheet.height * Y + 10,
+    parts: sheet.parts.map((part) => ({
+      ...part,
+      xs: [...new Set(part.terminals.map((t) => (t.x - part.x) * X))],
+      left: part.x * X + margin,
+      top: part.y * Y,
+      h: part.height * Y,
+      share: props.suspicion?.[part.device] ?? 0,
+    })),
+  })),
+)
+
+const wireShare = computed(() => {
+  const shares: Record<string, number> = {}
+  for (const conductor of props.circuit.conductors)
+    shares[conductor.wire] = (shares[conductor.wire] ?? 0) + (props.suspicion?.[conductor.id] ?? 0)
+  return shares
+})
+
+const liftedWires = computed(
+  () => new Set(props.circuit.conductors.filter((c) => props.lifted?.includes(c.id)).map((c) => c.wire)),
+)
+
+const px = (x: number) => x * X + margin
+const py = (y: number) => y * Y
+const path = (points: { x: number; y: number }[]) => 'M' + points.map((p) => `${px(p.x)} ${py(p.y)}`).join('L')
+const percent = (share: number) => `${Math.round(share * 100)} %`
+const isLive = (wire: string) => (props.liveWires?.[wire] ?? 0) > 25
+const leadOf = (t: string) => (t === props.lead1 ? 1 : t === props.lead2 ? 2 : 0)
+const readingAt = (t: string) => props.readings?.find((r) => r.terminal === t)?.text
+const short = (t: string) => t.slice(t.lastIndexOf(':') + 1)
+</script>
+
+<template>
+  <div class="sheets">
+    <figure v-for="sheet in sheets" :key="sheet.type">
+      <figcaption>{{ sheet.type === 'power' ? 'Power circuit' : 'Control circuit' }}</figcaption>
+      <svg
+        :viewBox="`0 0 ${sheet.width} ${sheet.height}`"
+        :width="sheet.width"
+        :height="sheet.height"
+        role="group"
+        :aria-label="`${sheet.type} circuit of ${circuit.tag}; tap a terminal to put a lead on it`"
+      >
+        <g v-for="(wire, i) in sheet.wires" :key="`w${i}`">
+          <path
+            v-if="(wireShare[wire.wire] ?? 0) > 0.02"
+            class="halo"
+            :style="{ opacity: 0.25 + 0.6 * wireShare[wire.wire]! }"
+            :d="path(wire.points)"
+          />
+          <path class="wire" :class="{ live: isLive(wire.wire) }" :d="path(wire.points)" />
+          <path v-if="isLive(wire.wire)" class="spark" :d="path(wire.points)" />
+        </g>
+        <g
+          v-for="part in sheet.parts"
+          :key="part.device + part.element + part.left + part.top"
+          :transform="`translate(${part.left} ${part.top})`"
+        >
+          <rect
+            v-if="part.share > 0.02"
+            class="suspect"
+            :x="-26"
+            :y="2"
+            :width="Math.max(...part.xs) + 52"
+            :height="part.h - 4"
+            :style="{ opacity: 0.2 + 0.5 * part.share }"
+          />
+          <g class="symbol">
+            <component :is="symbolOf(part.kind)" :xs="part.xs" :height="part.h" :role="part.element" />
+          </g>
+          <text class="tag" :x="Math.max(...part.xs) + 26" :y="part.h / 2 + 4">{{ part.device }}</text>
+          <text
+            v-if="part.function && part.xs.length === 1"
+            class="function"
+            :x="Math.max(...part.xs) + 26"
+            :y="part.h / 2 + 17"
+          >
+            {{ part.function }}
+          </text>
+          <text v-if="part.share > 0.02" class="share" :x="Math.max(...part.xs) + 26" :y="part.h / 2 - 10">
+            {{ percent(part.share) }}
+          </text>
+        </g>
+        <g v-for="(wire, i) in sheet.wires.filter((w) => w.label)" :key="`l${i}`">
+          <g
+            class="wire-number"
+            role="button"
+            tabindex="-1"
+            :aria-label="`wire ${wire.wire}: show its route`"
+            @click="emit('wire', wire.wire)"
+          >
+            <rect :x="px(wire.label!.x) + 3" :y="py(wire.label!.y) - 9" width="30" height="18" rx="2" />
+            <text :x="px(wire.label!.x) + 18" :y="py(wire.label!.y) + 4" text-anchor="middle">
+              {{ wire.wire }}{{ liftedWires.has(wire.wire) ? ' ⤒' : '' }}
+            </text>
+          </g>
+        </g>
+        <g
+          v-for="reference in sheet.references"
+          :key="`r${reference.terminal}${reference.x}${reference.isTop}`"
+          class="terminal"
+          role="button"
+          tabindex="0"
+          :data-terminal="reference.terminal"
+          :aria-label="`terminal ${reference.terminal}, wire ${reference.wire}`"
+          @click="emit('terminal', reference.terminal)"
+          @keydown.enter.prevent="emit('terminal', reference.terminal)"
+        >
+          <rect class="hit" :x="px(reference.x) - 22" :y="py(reference.y) - 30" width="44" height="36" />
+          <path
+            class="flag"
+            :d="`M${px(reference.x)} ${py(reference.y)} m-5 ${reference.isTop ? -6 : 6} l5 ${reference.isTop ? 6 : -6} l5 ${reference.isTop ? -6 : 6}`"
+          />
+          <text
+            class="ref"
+            :x="px(reference.x)"
+            :y="py(reference.y) + (reference.isTop ? -10 : 20)"
+            text-anchor="middle"
+          >
+            {{ reference.terminal }}
+          </text>
+          <g v-if="leadOf(reference.terminal)" :class="`lead lead-${leadOf(reference.terminal)}`">
+            <circle :cx="px(reference.x)" :cy="py(reference.y)" r="11" />
+            <text :x="px(reference.x)" :y="py(reference.y) + 5" text-anchor="middle">
+              {{ leadOf(reference.terminal) }}
+            </text>
+          </g>
+        </g>
+        <template v-for="part in sheet.parts" :key="`t${part.device}${part.left}${part.top}`">
+          <g
+            v-for="terminal in part.terminals"
+            :key="terminal.terminal"
+            class="terminal"
+            role="button"
+            tabindex="0"
+            :data-terminal="terminal.terminal"
+            :aria-label="`terminal ${terminal.terminal}`"
+            @click="emit('terminal', terminal.terminal)"
+            @keydown.enter.prevent="emit('terminal', terminal.terminal)"
+          >
+            <circle class="hit" :cx="px(terminal.x)" :cy="py(terminal.y)" r="22" />
+            <circle class="screw" :cx="px(terminal.x)" :cy="py(terminal.y)" r="4.5" />
+            <text
+              class="number"
+              :x="px(terminal.x) - 8"
+              :y="py(terminal.y) + (terminal.y > part.y ? -2 : 11)"
+              text-anchor="end"
+            >
+              {{ short(terminal.terminal) }}
+            </text>
+            <g v-if="leadOf(terminal.terminal)" :class="`lead lead-${leadOf(terminal.terminal)}`">
+              <circle :cx="px(terminal.x)" :cy="py(terminal.y)" r="11" />
+              <text :x="px(terminal.x)" :y="py(terminal.y) + 5" text-anchor="middle">
+                {{ leadOf(terminal.terminal) }}
+              </text>
+            </g>
+            <g v-if="readingAt(terminal.terminal)" class="reading">
+              <rect :x="px(terminal.x) - 62" :y="py(terminal.y) - 9" width="44" height="18" rx="2" />
+              <text :x="px(terminal.x) - 40" :y="py(terminal.y) + 4" text-anchor="middle">
+                {{ readingAt(terminal.terminal) }}
+              </text>
+            </g>
+          </g>
+        </template>
+      </svg>
+    </figure>
+  </div>
+</template>
+
+<style scoped>
+.sheets {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1rem;
+  align-items: flex-start;
+}
+figure {
+  margin: 0;
+  max-width: 100%;
+  overflow-x: auto;
+}
+figcaption {
+  font:
+    600 0.9rem 'Barlow Semi Condensed',
+    sans-serif;
+  color: var(--faint);
+}
+svg {
+  display: block;
+  max-width: none;
+}
+.wire,
+.symbol :deep(path),
+.symbol :deep(rect),
+.symbol :deep(circle) {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.8;
+  stroke-linejoin: round;
+}
+.symbol :deep(.hollow) {
+  fill: var(--sheet);
+}
+.symbol :deep(.hollow + path) {
+  stroke-width: 1;
+}
+.symbol :deep(.mechanical) {
+  stroke-dasharray: 4 3;
+  stroke-width: 1.2;
+}
+.symbol :deep(.letter) {
+  font: 600 20px 'Barlow Semi Condensed';
+  fill: var(--ink);
+}
+.symbol :deep(.small) {
+  font-size: 13px;
+}
+.wire.live {
+  stroke: var(--live);
+  stroke-width: 3.2;
+}
+.spark {
+  fill: none;
+  stroke: var(--sheet);
+  stroke-width: 1;
+  stroke-dasharray: 7 5;
+}
+.halo {
+  fill: none;
+  stroke: var(--doubt);
+  stroke-width: 13;
+  stroke-linecap: round;
+}
+.suspect {
+  fill: var(--doubt);
+  rx: 8px;
+}
+.share {
+  font: 600 14px 'Barlow Semi Condensed';
+  fill: var(--doubt);
+}
+.tag {
+  font: 600 14px 'Barlow Semi Condensed';
+  fill: var(--ink);
+}
+.function {
+  font: 11px 'Barlow';
+  fill: var(--faint);
+}
+.number {
+  font: 11px 'Barlow';
+  fill: var(--faint);
+}
+.ref {
+  font: 600 11px 'Barlow Semi Condensed';
+  fill: var(--faint);
+}
+.flag {
+  fill: none;
+  stroke: var(--faint);
+  stroke-width: 1.6;
+}
+.screw {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.6;
+}
+.hit {
+  fill: transparent;
+}
+.terminal {
+  cursor: pointer;
+}
+.terminal:hover .screw,
+.terminal:focus-visible .screw {
+  fill: var(--petrol);
+}
+.terminal:focus-visible {
+  outline: none;
+}
+.terminal:focus-visible .hit {
+  stroke: var(--petrol);
+  stroke-width: 2;
+}
+.wire-number {
+  cursor: pointer;
+}
+.wire-number rect {
+  fill: var(--sheet);
+  stroke: none;
+}
+.wire-number text {
+  font: 600 12px 'Barlow Semi Condensed';
+  fill: var(--petrol);
+}
+.lead circle {
+  stroke: var(--sheet);
+  stroke-width: 2;
+}
+.lead-1 circle {
+  fill: var(--lead-1);
+}
+.lead-2 circle {
+  fill: var(--lead-2);
+}
+.lead text {
+  font: 600 14px 'Barlow';
+  fill: var(--sheet);
+}
+.reading rect {
+  fill: var(--paper);
+  stroke: var(--line);
+}
+.reading text {
+  font: 600 12px 'Barlow';
+  font-variant-numeric: tabular-nums;
+  fill: var(--ink);
+}
+</style>

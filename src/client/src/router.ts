@@ -1,0 +1,18 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'register', component: () => import('./views/register/RegisterView.vue') },
+    { path: '/circuits/:id', name: 'circuit', component: () => import('./views/circuit/CircuitView.vue'), props: true },
+    { path: '/jobs/:id', name: 'job', component: () => import('./views/job/JobView.vue'), props: true },
+    {
+      path: '/jobs/:id/close-out',
+      name: 'closeOut',
+      component: () => import('./views/closeout/CloseOutView.vue'),
+      props: true,
+    },
+    { path: '/logbook', name: 'logbook', component: () => import('./views/logbook/LogbookView.vue') },
+    { path: '/:rest(.*)', component: () => import('./views/NotFound.vue') },
+  ],
+})

@@ -1,0 +1,250 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import Tab from 'primevue/tab'
+import TabList from 'primevue/tablist'
+import TabPanel from 'primevue/tabpanel'
+import TabPanels from 'primevue/tabpanels'
+import Tabs from 'primevue/tabs'
+import Textarea from 'primevue/textarea'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, need, type Circuit, type Schemas } from '@/api/client'
+import PageProblem from '@/components/PageProblem.vue'
+import { outcomeWords, when } from '@/components/format'
+import { useSettings } from '@/composables/useSettings'
+import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
+import ReadingSheet from './ReadingSheet.vue'
+import WireRoute from './WireRoute.vue'
+
+const props = defineProps<{ id: string }>()
+const router = useRouter()
+const { who } = useSettings()
+const circuit = ref<Circuit>()
+const jobs = ref<Schemas['JobListItem'][]>([])
+const problem = ref('')
+const asking = ref(false)
+const complaint = ref('')
+const chosen = ref('')
+const wire = ref('')
+const tab = ref('drawing')
+
+onMounted(async () => {
+  try {
+    const path = { path: { id: props.id } }
+    circuit.value = need(await api.GET('/api/circuits/{id}', { params: path }))
+    jobs.value = need(await api.GET('/api/circuits/{id}/jobs', { params: path }))
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+})
+
+async function open() {
+  problem.value = ''
+  try {
+    const job = need(
+      await api.POST('/api/jobs', { body: { circuitId: props.id, complaint: complaint.value, who: who.value } }),
+    )
+    await router.push(`/jobs/${job.id}`)
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+
+const openJob = () => jobs.value.find((j) => !j.closedAt)
+</script>
+
+<template>
+  <main class="page">
+    <PageProblem :text="asking ? '' : problem" />
+    <template v-if="circuit">
+      <div class="head">
+        <div>
+          <h1>{{ circuit.tag }} {{ circuit.title }}</h1>
+          <div class="faint">
+            {{ [circuit.area, circuit.enclosure, circuit.drawing].filter(Boolean).join(' · ') }} · version
+            {{ circuit.version }}
+          </div>
+        </div>
+        <div class="row no-print">
+          <Button
+            v-if="openJob()"
+            label="Go on with the open job"
+            icon="pi pi-wrench"
+            @click="router.push(`/jobs/${openJob()!.id}`)"
+          />
+          <Button v-else label="It does not work…" icon="pi pi-wrench" @click="asking = true" />
+          <a class="quiet" :href="`/api/circuits/${id}/file`"
+            ><i class="pi pi-file-export" aria-hidden="true" /> Circuit file</a
+          >
+          <a class="quiet" :href="`/api/circuits/${id}/netlist`"
+            ><i class="pi pi-share-alt" aria-hidden="true" /> SPICE netlist</a
+          >
+        </div>
+      </div>
+      <Tabs v-model:value="tab" lazy>
+        <TabList>
+          <Tab value="drawing">Drawing</Tab>
+          <Tab value="sheet">Reading sheet</Tab>
+          <Tab value="parts">Parts and settings</Tab>
+          <Tab value="history">History ({{ jobs.length }})</Tab>
+        </TabList>
+        <TabPanels>
+          <TabPanel value="drawing">
+            <div class="drawing">
+              <CircuitDrawing :circuit="circuit" :lead1="chosen" @terminal="chosen = $event" @wire="wire = $event" />
+              <aside>
+                <template v-if="chosen">
+                  <h2>{{ chosen }}</h2>
+                  <WireRoute :circuit="circuit" :terminal="chosen" />
+                </template>
+                <p v-else class="faint">
+                  Tap a terminal to see what is landed on it, or a wire number to see its route.
+                </p>
+                <h2 v-if="circuit.cautions.length">Cautions</h2>
+                <ul>
+                  <li v-for="caution in circuit.cautions" :key="caution">{{ caution }}</li>
+                  <li>
+                    Fehler advises; a competent person decides. Local codes, site rules and licensed practice come
+                    first.
+                  </li>
+                </ul>
+              </aside>
+            </div>
+          </TabPanel>
+          <TabPanel value="sheet"><ReadingSheet :id="id" :circuit="circuit" /></TabPanel>
+          <TabPanel value="parts">
+            <div class="parts">
+              <section v-for="device in circuit.devices" :key="device.tag" class="sheet part">
+                <h2>
+                  {{ device.tag }} <span class="faint">{{ device.term }}</span>
+                </h2>
+                <div>{{ device.function }} · {{ circuit.locations.find((l) => l.id === device.location)?.name }}</div>
+                <dl>
+                  <template v-for="(value, name) in device.parameters" :key="name">
+                    <dt>{{ name }}</dt>
+                    <dd class="figures">{{ value }}</dd>
+                  </template>
+                </dl>
+              </section>
+            </div>
+          </TabPanel>
+          <TabPanel value="history">
+            <p v-if="jobs.length === 0">No job has been recorded on this circuit.</p>
+            <ul class="history">
+              <li v-for="job in jobs" :key="job.id" class="sheet">
+                <RouterLink :to="`/jobs/${job.id}`">
+                  <span class="figures">{{ when(job.openedAt) }}</span> {{ job.title }}
+                </RouterLink>
+                <div>{{ job.foundText ?? 'no finding' }}</div>
+                <div class="faint">
+                  {{ job.outcome ? outcomeWords[job.outcome] : 'open' }} · {{ job.entries }} entries
+                </div>
+              </li>
+            </ul>
+          </TabPanel>
+        </TabPanels>
+      </Tabs>
+    </template>
+    <p v-else-if="!problem">Drawing the circuit…</p>
+    <Dialog
+      v-model:visible="asking"
+      modal
+      header="What does it do wrong?"
+      :style="{ width: '32rem', maxWidth: '95vw' }"
+    >
+      <PageProblem :text="problem" />
+      <label for="complaint">As reported, in a few words</label>
+      <Textarea
+        id="complaint"
+        v-model="complaint"
+        rows="3"
+        class="wide"
+        autofocus
+        maxlength="500"
+        @keydown.ctrl.enter="open"
+      />
+      <p class="faint">
+        Look before anything is pressed: Stop or Reset may wipe the evidence, and Reset may start the motor.
+      </p>
+      <Button label="Open the job" @click="open" />
+    </Dialog>
+    <Dialog
+      :visible="!!wire"
+      modal
+      :header="`Wire ${wire}`"
+      :style="{ width: '26rem', maxWidth: '95vw' }"
+      @update:visible="wire = ''"
+    >
+      <WireRoute v-if="circuit" :circuit="circuit" :wire="wire" />
+    </Dialog>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  padding: 1rem;
+  max-width: 1400px;
+  margin: 0 auto;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.8rem;
+  margin-bottom: 0.5rem;
+}
+.quiet {
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 44px;
+}
+.drawing {
+  display: grid;
+  grid-template-columns: 1fr minmax(14rem, 20rem);
+  gap: 1rem;
+}
+aside ul {
+  padding-left: 1.1rem;
+}
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(19rem, 1fr));
+  gap: 0.8rem;
+}
+.part {
+  padding: 0.7rem;
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0.15rem 0.8rem;
+  margin: 0.5rem 0 0;
+  font-size: 0.92rem;
+}
+dt {
+  color: var(--faint);
+}
+dd {
+  margin: 0;
+  text-align: right;
+}
+.history {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  gap: 0.5rem;
+}
+.history li {
+  padding: 0.6rem 0.8rem;
+}
+.wide {
+  width: 100%;
+}
+@media (max-width: 800px) {
+  .drawing {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

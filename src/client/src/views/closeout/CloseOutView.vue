@@ -1,0 +1,322 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputNumber from 'primevue/inputnumber'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import Textarea from 'primevue/textarea'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import type { Entry, Schemas } from '@/api/client'
+import PageProblem from '@/components/PageProblem.vue'
+import { useJob } from '@/composables/useJob'
+import StateBand from '@/views/job/StateBand.vue'
+import { describe } from '@/views/job/journalWords'
+
+const props = defineProps<{ id: string }>()
+const router = useRouter()
+const { job, circuit, diagnosis, problem, record, waiting, offline } = useJob(props.id)
+const band = ref<InstanceType<typeof StateBand>>()
+
+const unit = ref('')
+const text = ref('')
+const action = ref('')
+const parts = ref('')
+const minutes = ref<number | null>(null)
+const cause = ref('')
+const closing = ref<Schemas['CloseOutcome']>('repairedAndProved')
+const closingText = ref('')
+const down = ref<number | null>(null)
+const outcomes = [
+  { label: 'Repaired and proved', value: 'repairedAndProved' },
+  { label: 'Nothing found', value: 'nothingFound' },
+  { label: 'Handed over', value: 'handedOver' },
+]
+
+const units = computed(() => [
+  ...(circuit.value?.devices ?? [])
+    .filter((d) => d.terminals.length > 0 || d.looks.length > 0)
+    .map((d) => ({ label: `${d.tag} ${d.term}`, value: d.tag })),
+  ...(circuit.value?.conductors ?? []).map((c) => ({
+    label: `wire ${c.wire} from ${c.from} to ${c.to} (${c.id})`,
+    value: c.id,
+  })),
+])
+const entries = computed(() => job.value?.entries.filter((e) => !e.struck).map((e) => e.entry) ?? [])
+const finding = computed(() => entries.value.filter((e) => e.type === 'finding').at(-1))
+const repairs = computed(() => entries.value.filter((e) => e.type === 'repair'))
+const nextStep = computed(() => job.value?.functionTest.find((s) => s.passed !== true))
+const allPassed = computed(() => job.value?.functionTest.every((s) => s.passed === true) ?? false)
+const expected = (step: Schemas['FunctionTestStep']) =>
+  Object.entries(step.expected)
+    .map(([tag, what]) => `${tag} ${what}`)
+    .join(', ')
+const doing = (steps: Schemas['Step'][]) =>
+  steps.map((s) => (s.device ? `${s.device} ${s.position}` : `wait ${s.seconds} s`)).join(', then ')
+
+// The leading suspect is the suggestion; what is typed stays.
+watch(diagnosis, (d) => {
+  const top = d?.units.find((u) => u.unit)
+  if (top && !unit.value && repairs.value.length === 0 && top.probability > 0.5) {
+    unit.value = top.unit
+    text.value = top.suspects[0]?.title ?? ''
+    action.value = top.suspects[0]?.remedy ?? ''
+  }
+})
+
+async function recordFinding() {
+  const fault = diagnosis.value?.units.find((u) => u.unit === unit.value)?.suspects[0]
+  await record({
+    type: 'finding',
+    unit: unit.value,
+    fault: fault && fault.title === text.value ? fault.fault : '',
+    text: text.value,
+  } as Entry)
+}
+
+async function recordRepair() {
+  await record({
+    type: 'repair',
+    unit: unit.value,
+    action: action.value,
+    parts: parts.value
+      .split(',')
+      .map((p) => p.trim())
+      .filter(Boolean),
+    minutes: minutes.value ?? 0,
+    cause: cause.value,
+  } as Entry)
+}
+
+const test = (step: string, passed: boolean) => record({ type: 'functionTested', step, passed, seen: {} } as Entry)
+
+async function close() {
+  if (
+    await record({
+      type: 'closed',
+      outcome: closing.value,
+      text: closingText.value,
+      minutesDown: down.value ?? 0,
+    } as Entry)
+  )
+    await router.push(`/jobs/${props.id}`)
+}
+</script>
+
+<template>
+  <div v-if="job && circuit">
+    <StateBand ref="band" :job="job" :circuit="circuit" :waiting="waiting.length" :offline="offline" @entry="record" />
+    <main class="page">
+      <h1>
+        <RouterLink :to="`/jobs/${id}`">{{ job.circuitTag }} {{ job.circuitTitle }}</RouterLink
+        >: repair and close out
+      </h1>
+      <PageProblem :text="problem" />
+      <p v-if="job.isClosed" class="sheet block">
+        <strong>This job is closed.</strong>
+        {{
+          entries
+            .filter((e) => e.type === 'closed')
+            .map(describe)
+            .join(' ')
+        }}
+      </p>
+      <template v-else>
+        <section class="sheet block">
+          <h2>1 Found</h2>
+          <p v-if="finding" class="done"><i class="pi pi-check" aria-hidden="true" /> {{ describe(finding) }}</p>
+          <div class="form">
+            <label for="unit">Unit</label>
+            <Select
+              v-model="unit"
+              input-id="unit"
+              :options="units"
+              option-label="label"
+              option-value="value"
+              filter
+              placeholder="Device or conductor"
+            />
+            <label for="text">What was wrong</label>
+            <InputText id="text" v-model="text" maxlength="300" />
+            <Button label="Record the finding" :disabled="!unit || !text.trim()" @click="recordFinding" />
+          </div>
+        </section>
+        <section class="sheet block">
+          <h2>2 Repaired</h2>
+          <p v-for="r in repairs" :key="r.id" class="done">
+            <i class="pi pi-check" aria-hidden="true" /> {{ describe(r) }}
+          </p>
+          <p v-if="diagnosis?.askWhy" class="faint">{{ diagnosis.askWhy }}</p>
+          <div class="form">
+            <label for="action">What was done</label>
+            <Textarea id="action" v-model="action" rows="2" maxlength="500" />
+            <label for="parts">Parts used, separated by commas</label>
+            <InputText id="parts" v-model="parts" placeholder="none" maxlength="300" />
+            <label for="cause">Cause, if known</label>
+            <InputText id="cause" v-model="cause" placeholder="vibration, water, wear…" maxlength="300" />
+            <label for="minutes">Minutes of work</label>
+            <InputNumber v-model="minutes" input-id="minutes" :min="0" :max="10000" suffix=" min" />
+            <Button label="Record the repair" :disabled="!unit || !action.trim()" @click="recordRepair" />
+          </div>
+        </section>
+        <section class="sheet block">
+          <h2>3 Restored</h2>
+          <p v-if="job.lifted.length === 0" class="done">
+            <i class="pi pi-check" aria-hidden="true" /> No wire is recorded as lifted.
+          </p>
+          <div v-for="l in job.lifted" :key="l.conductor" class="row">
+            <strong>{{ l.conductor }} is lifted at {{ l.end }}</strong>
+            <Button label="Landed and tight" @click="record({ type: 'wireLanded', conductor: l.conductor } as Entry)" />
+          </div>
+          <div v-for="item in job.restore" :key="item.id" class="row item">
+            <span :class="{ done: item.done }"
+              ><i v-if="item.done" class="pi pi-check" aria-hidden="true" /> {{ item.text }}</span
+            >
+            <Button
+              v-if="!item.done"
+              label="Confirm"
+              size="small"
+              variant="outlined"
+              :aria-label="`Confirm: ${item.text}`"
+              @click="record({ type: 'restored', item: item.id } as Entry)"
+            />
+          </div>
+        </section>
+        <section class="sheet block">
+          <h2>4 Function test</h2>
+          <p class="faint">
+            Control first with the motor isolated where that can be done, then the motor. Stand clear; agree with the
+            operator.
+          </p>
+          <div v-if="job.isIsolated" class="row">
+            <span>The circuit is isolated.</span>
+            <Button label="Switch on…" @click="band?.ask('energise')" />
+          </div>
+          <ol v-else>
+            <li v-for="s in job.functionTest" :key="s.step.id" :class="{ current: s === nextStep }">
+              <div>
+                <strong>{{ s.step.title }}</strong>
+                <div class="faint">
+                  <template v-if="s.step.before.length">First {{ doing(s.step.before) }}. </template>Do:
+                  {{ doing(s.step.steps) }}. Expect: {{ expected(s.step) }}
+                </div>
+                <div v-if="s.step.caution" class="caution">
+                  <i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ s.step.caution }}
+                </div>
+              </div>
+              <div class="row verdict">
+                <span v-if="s.passed === true" class="done"
+                  ><i class="pi pi-check" aria-hidden="true" /> as expected</span
+                >
+                <span v-if="s.passed === false" class="failed"
+                  ><i class="pi pi-times" aria-hidden="true" /> not as expected</span
+                >
+                <template v-if="s === nextStep">
+                  <Button label="As expected" @click="test(s.step.id, true)" />
+                  <Button label="Not" severity="secondary" variant="outlined" @click="test(s.step.id, false)" />
+                </template>
+              </div>
+            </li>
+          </ol>
+          <p v-if="allPassed" class="done"><i class="pi pi-check" aria-hidden="true" /> Function test complete.</p>
+        </section>
+        <section class="sheet block">
+          <h2>5 Close</h2>
+          <div class="form">
+            <span id="outcome">Outcome</span>
+            <SelectButton
+              v-model="closing"
+              :options="outcomes"
+              option-label="label"
+              option-value="value"
+              :allow-empty="false"
+              aria-labelledby="outcome"
+            />
+            <label for="closing-text">{{
+              closing === 'repairedAndProved' ? 'Remark' : 'Why without a proved repair'
+            }}</label>
+            <InputText id="closing-text" v-model="closingText" maxlength="500" />
+            <label for="down">Minutes down</label>
+            <InputNumber v-model="down" input-id="down" :min="0" :max="100000" suffix=" min" />
+            <Button label="Close the job" icon="pi pi-lock" @click="close" />
+          </div>
+          <p class="faint">“Found nothing” is not “repaired”: intermittent faults come back.</p>
+        </section>
+      </template>
+    </main>
+  </div>
+  <main v-else class="page">
+    <PageProblem :text="problem" />
+    <p v-if="!problem">Opening the job…</p>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  padding: 0.8rem 1rem 3rem;
+  max-width: 900px;
+  margin: 0 auto;
+  display: grid;
+  gap: 0.8rem;
+}
+.block {
+  padding: 0.9rem;
+}
+.form {
+  display: grid;
+  grid-template-columns: minmax(8rem, 13rem) minmax(0, 1fr);
+  gap: 0.5rem 0.8rem;
+  align-items: center;
+}
+.form > .p-button {
+  grid-column: 2;
+  justify-self: start;
+}
+.form :deep(.p-select),
+.form :deep(.p-inputtext) {
+  min-height: 44px;
+  min-width: 0;
+  width: 100%;
+}
+.done {
+  color: var(--petrol);
+}
+.failed {
+  color: var(--live);
+  font-weight: 600;
+}
+.item {
+  justify-content: space-between;
+  border-top: 1px solid var(--line);
+  padding: 0.25rem 0;
+  flex-wrap: nowrap;
+}
+ol {
+  padding-left: 1.6rem;
+  margin: 0;
+}
+li {
+  border-top: 1px solid var(--line);
+  padding: 0.4rem 0;
+}
+li.current {
+  background: color-mix(in srgb, var(--petrol) 9%, transparent);
+}
+.verdict {
+  margin-top: 0.3rem;
+}
+.caution {
+  color: var(--doubt);
+}
+@media (max-width: 600px) {
+  .page {
+    padding: 0.5rem;
+  }
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .form > .p-button {
+    grid-column: 1;
+  }
+}
+</style>

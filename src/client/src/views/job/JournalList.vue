@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import InputText from 'primevue/inputtext'
+import { computed, ref } from 'vue'
+import type { Entry, Job } from '@/api/client'
+import { when } from '@/components/format'
+import { describe } from './journalWords'
+
+const props = defineProps<{ job: Job; waiting: { entry: Entry }[] }>()
+const emit = defineEmits<{ entry: [entry: Entry] }>()
+const striking = ref<Entry>()
+const reason = ref('')
+const note = ref('')
+const rows = computed(() => [...props.job.entries].reverse())
+
+function strike() {
+  emit('entry', { type: 'struckOut', entry: striking.value!.id!, reason: reason.value } as Entry)
+  striking.value = undefined
+  reason.value = ''
+}
+
+function addNote() {
+  if (!note.value.trim()) return
+  emit('entry', { type: 'note', text: note.value.trim() } as Entry)
+  note.value = ''
+}
+</script>
+
+<template>
+  <section class="sheet journal" aria-label="Journal">
+    <h2>Journal</h2>
+    <form v-if="!job.isClosed" class="row" @submit.prevent="addNote">
+      <InputText v-model="note" placeholder="Add a note" aria-label="Note" class="note" maxlength="1000" />
+      <Button type="submit" label="Note" severity="secondary" variant="outlined" />
+    </form>
+    <ol reversed>
+      <li v-for="w in waiting" :key="w.entry.id" class="waiting">
+        {{ describe(w.entry) }} <em>waiting to be sent</em>
+      </li>
+      <li v-for="row in rows" :key="row.entry.id">
+        <span :class="{ struck: row.struck }" class="figures">{{ describe(row.entry) }}</span>
+        <span class="faint figures"> {{ when(row.entry.at) }} {{ row.entry.who }}</span>
+        <span v-if="row.struck" class="faint"> (struck out)</span>
+        <Button
+          v-else-if="!job.isClosed && row.entry.type !== 'complaint' && row.entry.type !== 'struckOut'"
+          icon="pi pi-times"
+          text
+          severity="secondary"
+          class="strike no-print"
+          :aria-label="`Strike out: ${describe(row.entry)}`"
+          title="Strike out"
+          @click="striking = row.entry"
+        />
+      </li>
+    </ol>
+    <Dialog
+      :visible="!!striking"
+      modal
+      header="Strike out this entry?"
+      :style="{ width: '28rem', maxWidth: '95vw' }"
+      @update:visible="striking = undefined"
+    >
+      <p>{{ striking ? describe(striking) : '' }}</p>
+      <p class="faint">It stays visible and no longer counts.</p>
+      <label for="reason">Why is it wrong?</label>
+      <InputText
+        id="reason"
+        v-model="reason"
+        class="wide"
+        placeholder="slipped probe, wrong terminal…"
+        @keydown.enter="strike"
+      />
+      <div class="row actions"><Button label="Strike out" @click="strike" /></div>
+    </Dialog>
+  </section>
+</template>
+
+<style scoped>
+.journal {
+  padding: 0.8rem;
+}
+.note {
+  flex: 1;
+  min-width: 8rem;
+  min-height: 44px;
+}
+ol {
+  padding-left: 2rem;
+  margin: 0.5rem 0 0;
+}
+li {
+  border-top: 1px solid var(--line);
+  padding: 0.3rem 0;
+}
+.struck {
+  text-decoration: line-through;
+}
+.waiting {
+  color: var(--doubt);
+}
+.strike {
+  float: right;
+  min-height: 36px;
+}
+.wide {
+  width: 100%;
+}
+.actions {
+  margin-top: 0.7rem;
+}
+</style>

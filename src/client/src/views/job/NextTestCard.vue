@@ -1,0 +1,394 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import SelectButton from 'primevue/selectbutton'
+import { computed, nextTick, ref, watch } from 'vue'
+import type { Circuit, Entry, Job, Proposal, Quantity, Step } from '@/api/client'
+import { parseReading } from '@/composables/reading'
+
+const props = defineProps<{
+  job: Job
+  circuit: Circuit
+  proposal?: Proposal
+  others: Proposal[]
+  chosen: number
+  test?: { from: string; to: string; quantity: Quantity; held: Step[] }
+  isOwn: boolean
+  moving: 1 | 2
+  thinking: boolean
+}>()
+const emit = defineEmits<{
+  entry: [entry: Entry]
+  state: [what: 'isolate' | 'prove' | 'energise' | 'live']
+  moving: [lead: 1 | 2]
+  set: [change: Partial<{ from: string; to: string; quantity: Quantity; held: Step[] }>]
+  choose: [index: number]
+  reset: []
+}>()
+
+const text = ref('')
+const error = ref('')
+const input = ref<{ $el: HTMLInputElement }>()
+const quantities = [
+  { label: 'V~', value: 'volts', aria: 'volts' },
+  { label: 'Ω', value: 'ohms', aria: 'ohms' },
+  { label: 'beep', value: 'continuity', aria: 'continuity' },
+]
+
+const touches = computed(
+  () =>
+    ({ volts: ['0', 'full', 'stray'], ohms: ['0', 'OL', 'stray'], continuity: ['beep', 'no beep'] })[
+      props.test?.quantity ?? 'volts'
+    ],
+)
+const device = (tag: string) => props.circuit.devices.find((d) => d.tag === tag)
+const placeOf = (terminal: string) =>
+  props.circuit.locations.find((l) => l.id === device(terminal.slice(0, terminal.lastIndexOf(':')))?.location)?.name ??
+  ''
+const wireAt = (terminal: string) =>
+  props.circuit.conductors.find((c) => c.from === terminal || c.to === terminal)?.wire ?? '–'
+const heldWords = (step: Step) => {
+  const d = device(step.device)
+  return step.position === 'in'
+    ? `armature of ${step.device} pressed in by hand`
+    : `${d?.function || d?.term} ${step.device} ${step.position}`
+}
+
+/** What has to be done before the leads go on. */
+const before = computed<'' | 'isolate' | 'prove' | 'energise' | 'live'>(() => {
+  const wantsDead =
+    props.isOwn || props.proposal?.kind === 'reading'
+      ? props.test !== undefined && props.test.quantity !== 'volts'
+      : props.proposal?.change === 'isolate'
+  const state = props.job.liveness
+  if (wantsDead) return state === 'provedDead' ? '' : state === 'isolatedNotProved' ? 'prove' : 'isolate'
+  if (!props.isOwn && props.proposal?.change === 'energise') return 'energise'
+  return props.proposal?.kind !== 'look' && !props.job.isIsolated && !props.job.liveAcknowledged ? 'live' : ''
+})
+const beforeWords = {
+  isolate: 'First: isolate and lock off',
+  prove: 'First: prove dead',
+  energise: 'First: switch on again',
+  live: 'First: agree to live tests',
+  '': '',
+}
+
+const holdable = computed(() =>
+  props.circuit.devices.flatMap((d) =>
+    d.actuations
+      .filter((a) => a.returns && (!a.deadOnly || props.job.liveness === 'provedDead'))
+      .map((a) => ({
+        label: heldWords({ device: d.tag, position: a.position, seconds: 0 }),
+        step: { device: d.tag, position: a.position, seconds: 0 },
+      })),
+  ),
+)
+const isHeld = (step: Step) =>
+  props.test?.held.some((h) => h.device === step.device && h.position === step.position) ?? false
+
+function toggle(step: Step) {
+  emit('set', {
+    held: isHeld(step) ? props.test!.held.filter((h) => h.device !== step.device) : [...(props.test?.held ?? []), step],
+  })
+}
+
+function record(shown = text.value) {
+  error.value = ''
+  if (!props.test?.from || !props.test.to) {
+    error.value = 'Put both leads on: tap a terminal in the drawing.'
+    return
+  }
+  const value = parseReading(shown, props.test.quantity)
+  if (typeof value === 'string') {
+    error.value = value
+    return
+  }
+  emit('entry', {
+    type: 'reading',
+    quantity: props.test.quantity,
+    from: props.test.from,
+    to: props.test.to,
+    held: props.test.held,
+    value,
+    meter: '',
+  } as Entry)
+  text.value = ''
+}
+
+function answer(value: string) {
+  emit('entry', { type: 'look', device: props.proposal!.device, look: props.proposal!.look, answer: value } as Entry)
+}
+
+watch(
+  () => [props.test?.from, props.test?.to, props.test?.quantity],
+  () => {
+    error.value = ''
+    text.value = ''
+    void nextTick(() => {
+      if (window.matchMedia('(pointer: fine)').matches && !document.querySelector('[role=dialog]'))
+        input.value?.$el?.focus?.()
+    })
+  },
+)
+</script>
+
+<template>
+  <section class="sheet card" aria-label="Next test" :aria-busy="thinking">
+    <div class="head">
+      <h2>{{ isOwn ? 'Your own reading' : proposal?.isProof ? 'Proof' : 'Next' }}</h2>
+      <span v-if="!isOwn && proposal" class="faint figures"
+        >{{ chosen + 1 }} of {{ others.length }} · about {{ proposal.minutes.toFixed(1) }} min</span
+      >
+      <Button
+        v-if="isOwn && others.length"
+        label="Back to the proposed test"
+        text
+        size="small"
+        @click="emit('reset')"
+      />
+    </div>
+
+    <p v-if="!proposal && !isOwn" class="faint">
+      {{ thinking ? 'Working it out…' : 'No test on offer tells more. Tap a terminal to measure something else.' }}
+    </p>
+
+    <template v-if="test">
+      <SelectButton
+        :model-value="test.quantity"
+        :options="quantities"
+        option-label="label"
+        option-value="value"
+        :allow-empty="false"
+        aria-label="Meter setting"
+        @update:model-value="emit('set', { quantity: $event })"
+      />
+      <div class="leads">
+        <button
+          v-for="lead in [1, 2] as const"
+          :key="lead"
+          type="button"
+          class="lead"
+          :class="{ moving: moving === lead }"
+          :aria-pressed="moving === lead"
+          :title="`Tap terminals to move lead ${lead}`"
+          @click="emit('moving', lead)"
+        >
+          <span class="pin" :class="`pin-${lead}`">{{ lead }}</span>
+          <strong>{{ (lead === 1 ? test.from : test.to) || 'tap a terminal' }}</strong>
+          <span v-if="lead === 1 ? test.from : test.to" class="faint"
+            >wire {{ wireAt(lead === 1 ? test.from : test.to) }} · {{ placeOf(lead === 1 ? test.from : test.to) }}</span
+          >
+        </button>
+      </div>
+      <p v-if="test.held.length" class="held">
+        <i class="pi pi-arrow-down" aria-hidden="true" /> with {{ test.held.map(heldWords).join(', then ') }}
+      </p>
+      <details v-if="isOwn">
+        <summary>Something held meanwhile?</summary>
+        <label v-for="h in holdable" :key="h.label" class="holdable">
+          <input type="checkbox" :checked="isHeld(h.step)" @change="toggle(h.step)" /> {{ h.label }}
+        </label>
+      </details>
+    </template>
+    <h3 v-else-if="proposal">{{ proposal.title }}</h3>
+
+    <p v-if="!isOwn && proposal" class="good">
+      Good: <strong class="figures">{{ proposal.good }}</strong>
+    </p>
+    <ul v-if="!isOwn && proposal?.cautions.length" class="cautions">
+      <li v-for="caution in proposal.cautions" :key="caution">
+        <i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ caution }}
+      </li>
+    </ul>
+
+    <Button
+      v-if="before"
+      :label="beforeWords[before]"
+      icon="pi pi-arrow-right"
+      class="first"
+      @click="emit('state', before)"
+    />
+    <template v-else-if="test">
+      <form class="entry" @submit.prevent="record()">
+        <InputText
+          ref="input"
+          v-model="text"
+          class="figures value"
+          :invalid="!!error"
+          inputmode="text"
+          autocomplete="off"
+          aria-label="What the meter shows"
+          placeholder="meter shows…"
+        />
+        <Button type="submit" label="Record" />
+      </form>
+      <div class="touches">
+        <Button
+          v-for="touch in touches"
+          :key="touch"
+          :label="touch"
+          severity="secondary"
+          variant="outlined"
+          @click="record(touch)"
+        />
+      </div>
+      <p v-if="error" class="error" role="alert">{{ error }}</p>
+    </template>
+    <div v-else-if="proposal?.kind === 'look'" class="touches">
+      <Button
+        v-for="a in [...proposal.answers, 'not sure']"
+        :key="a"
+        :label="a"
+        severity="secondary"
+        variant="outlined"
+        @click="answer(a)"
+      />
+    </div>
+    <p v-else-if="proposal?.kind === 'operation'" class="faint">
+      Operate it, then say what happened under “Tried and seen”.
+    </p>
+
+    <details v-if="!isOwn && proposal" class="why">
+      <summary>Why this, and what each answer would leave</summary>
+      <p>{{ proposal.why }}</p>
+      <ul>
+        <li v-for="outcome in proposal.outcomes" :key="outcome.shows" class="figures">
+          <strong>{{ outcome.shows }}</strong> ({{ Math.round(outcome.probability * 100) }} %) leaves
+          {{
+            outcome.leaves.map((l) => `${l.unit || 'nothing wrong'} ${Math.round(l.probability * 100)} %`).join(', ')
+          }}
+        </li>
+      </ul>
+    </details>
+    <details v-if="others.length > 1">
+      <summary>Other tests ({{ others.length - 1 }})</summary>
+      <button
+        v-for="(p, i) in others"
+        :key="p.title"
+        type="button"
+        class="other"
+        :aria-pressed="i === chosen && !isOwn"
+        @click="emit('choose', i)"
+      >
+        {{ p.title }} <span class="faint figures">{{ p.minutes.toFixed(1) }} min, {{ p.bits.toFixed(2) }} bit</span>
+      </button>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.card {
+  padding: 0.8rem;
+  border-left: 6px solid var(--petrol);
+  display: grid;
+  gap: 0.55rem;
+}
+.head {
+  display: flex;
+  gap: 0.8rem;
+  align-items: baseline;
+  justify-content: space-between;
+}
+.leads {
+  display: grid;
+  gap: 0.35rem;
+}
+.lead {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  padding: 0.3rem 0.5rem;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: transparent;
+  font: inherit;
+  color: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+.lead strong {
+  font: 600 1.15rem 'Barlow Semi Condensed';
+}
+.lead.moving {
+  border: 2px dashed var(--petrol);
+}
+.pin {
+  display: inline-grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
+  border-radius: 50%;
+  color: var(--sheet);
+  font-weight: 600;
+  flex: none;
+}
+.pin-1 {
+  background: var(--lead-1);
+}
+.pin-2 {
+  background: var(--lead-2);
+}
+.held {
+  font-weight: 600;
+}
+.good {
+  font-size: 1.05rem;
+}
+.entry {
+  display: flex;
+  gap: 0.5rem;
+}
+.value {
+  flex: 1;
+  min-width: 0;
+  font-size: 1.5rem;
+  min-height: 52px;
+}
+.touches {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.touches :deep(.p-button) {
+  min-width: 64px;
+}
+.error {
+  color: var(--live);
+  font-weight: 600;
+}
+.cautions {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  font-size: 0.92rem;
+}
+.cautions .pi {
+  color: var(--doubt);
+}
+summary {
+  cursor: pointer;
+  padding: 0.6rem 0;
+  color: var(--petrol);
+}
+details ul {
+  margin: 0;
+  padding-left: 1.1rem;
+}
+.other,
+.holdable {
+  display: block;
+  width: 100%;
+  min-height: 44px;
+  padding: 0.4rem;
+  border: 0;
+  border-top: 1px solid var(--line);
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+.other[aria-pressed='true'] {
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import type { Diagnosis } from '@/api/client'
+
+defineProps<{ diagnosis: Diagnosis }>()
+const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(p * 100)} %`)
+</script>
+
+<template>
+  <section class="sheet list" aria-label="Suspects">
+    <h2>Suspects</h2>
+    <p class="summary" :class="diagnosis.status" role="status">{{ diagnosis.summary }}</p>
+    <ul v-if="diagnosis.waysOut.length" class="ways">
+      <li v-for="way in diagnosis.waysOut" :key="way">{{ way }}</li>
+    </ul>
+    <template v-if="diagnosis.status === 'found' || diagnosis.status === 'almostFound'">
+      <p v-if="diagnosis.remedy"><strong>Remedy:</strong> {{ diagnosis.remedy }}</p>
+      <p v-if="diagnosis.askWhy"><strong>Ask why:</strong> {{ diagnosis.askWhy }}</p>
+    </template>
+    <details v-for="unit in diagnosis.units.slice(0, 8)" :key="unit.unit || 'none'">
+      <summary>
+        <span class="bar" aria-hidden="true"><span :style="{ width: `${unit.probability * 100}%` }" /></span>
+        <span class="share figures">{{ percent(unit.probability) }}</span>
+        <span class="title">
+          <strong>{{ unit.unit || 'No fault now' }}</strong> {{ unit.suspects[0]?.title }}
+          <span class="faint">{{ unit.place }}</span>
+        </span>
+      </summary>
+      <p v-if="unit.alike.length" class="faint">No reading on offer tells it from {{ unit.alike.join(', ') }}.</p>
+      <div v-for="suspect in unit.suspects" :key="suspect.fault">
+        <p v-if="unit.suspects.length > 1">
+          <span class="figures">{{ percent(suspect.probability) }}</span> {{ suspect.title }}
+        </p>
+        <ul>
+          <li
+            v-for="reason in suspect.reasons"
+            :key="reason.entry + reason.text"
+            :class="reason.weight > 0 ? 'for' : 'against'"
+          >
+            <strong>{{ reason.weight > 0 ? 'for' : 'against' }}</strong> {{ reason.text }}
+          </li>
+        </ul>
+      </div>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.list {
+  padding: 0.8rem;
+}
+.summary {
+  font-weight: 500;
+}
+.summary.contradiction {
+  color: var(--live);
+}
+summary {
+  display: grid;
+  grid-template-columns: 56px 58px 1fr;
+  gap: 0.5rem;
+  align-items: center;
+  min-height: 44px;
+  border-top: 1px solid var(--line);
+  cursor: pointer;
+}
+.bar {
+  height: 12px;
+  border: 1px solid var(--doubt);
+}
+.bar span {
+  display: block;
+  height: 100%;
+  background: var(--doubt);
+}
+.share {
+  text-align: right;
+}
+ul {
+  margin: 0.2rem 0 0.6rem;
+  padding-left: 1.1rem;
+  font-size: 0.95rem;
+}
+.against strong {
+  color: var(--live);
+}
+.for strong {
+  color: var(--petrol);
+}
+</style>

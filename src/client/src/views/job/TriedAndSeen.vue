@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import { computed, ref } from 'vue'
+import type { Circuit, Entry, Job, Step } from '@/api/client'
+
+const props = defineProps<{ job: Job; circuit: Circuit }>()
+const emit = defineEmits<{ entry: [entry: Entry] }>()
+
+interface Trial {
+  label: string
+  steps: Step[]
+}
+
+const step = (device: string, position: string): Step => ({ device, position, seconds: 0 })
+const named = (d: Circuit['devices'][number]) => `${d.function || d.term} ${d.tag}`
+
+/** Everything a person can do to the live circuit: press, let go, operate, wait. */
+const trials = computed<Trial[]>(() => [
+  { label: 'Nothing touched, supply on', steps: [{ device: '', position: '', seconds: 1 }] },
+  ...props.circuit.devices.flatMap((d) =>
+    d.actuations
+      .filter((a) => !a.deadOnly && !props.circuit.isolationPoints.includes(d.tag))
+      .flatMap((a) => {
+        const label = a.returns ? `${named(d)} pressed and held` : `${a.verb} (${named(d)})`
+        const release = a.returns ? [{ label: `${named(d)} let go`, steps: [step(d.tag, d.positions[0]!)] }] : []
+        return [{ label, steps: [step(d.tag, a.position)] }, ...release]
+      }),
+  ),
+  { label: 'Waited half a minute', steps: [{ device: '', position: '', seconds: 30 }] },
+  { label: 'Waited five minutes', steps: [{ device: '', position: '', seconds: 300 }] },
+])
+const trial = ref<Trial>()
+const seen = ref<Record<string, string>>({})
+const visible = computed(() => props.circuit.devices.filter((d) => d.appearances.length > 0))
+const looks = computed(() => props.circuit.devices.flatMap((d) => d.looks.map((l) => ({ device: d.tag, ...l }))))
+
+function record() {
+  emit('entry', {
+    type: 'operation',
+    steps: trial.value!.steps,
+    seen: Object.fromEntries(Object.entries(seen.value).filter(([, v]) => v)),
+  } as Entry)
+  trial.value = undefined
+  seen.value = {}
+}
+</script>
+
+<template>
+  <section class="sheet panel" aria-label="Tried and seen">
+    <h2>Tried and seen</h2>
+    <label for="trial">What was done</label>
+    <Select
+      id="trial"
+      v-model="trial"
+      input-id="trial"
+      :options="trials"
+      option-label="label"
+      placeholder="Press, let go, wait…"
+      class="wide"
+      :disabled="job.isClosed"
+    />
+    <template v-if="trial">
+      <div v-for="d in visible" :key="d.tag" class="seen">
+        <span :id="`seen-${d.tag}`">{{ named(d) }}</span>
+        <SelectButton v-model="seen[d.tag]" :options="d.appearances" :aria-labelledby="`seen-${d.tag}`" size="small" />
+      </div>
+      <p class="faint">Leave out what nobody looked at.</p>
+      <Button label="Record what happened" :disabled="Object.values(seen).every((v) => !v)" @click="record" />
+    </template>
+    <h3>Look first, hands out</h3>
+    <div v-for="look in looks" :key="look.device + look.id" class="seen">
+      <span>{{ look.question }}<span v-if="look.deadOnly" class="faint"> (isolated)</span></span>
+      <div class="row">
+        <Button
+          v-for="a in look.answers"
+          :key="a"
+          :label="a"
+          size="small"
+          severity="secondary"
+          variant="outlined"
+          :disabled="job.isClosed"
+          @click="emit('entry', { type: 'look', device: look.device, look: look.id, answer: a } as Entry)"
+        />
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  padding: 0.8rem;
+  display: grid;
+  gap: 0.5rem;
+}
+.wide {
+  width: 100%;
+}
+.seen {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.3rem 0.8rem;
+  border-top: 1px solid var(--line);
+  padding: 0.25rem 0;
+}
+</style>

@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Column from 'primevue/column'
+import DataTable from 'primevue/datatable'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, need, type Schemas } from '@/api/client'
+import PageProblem from '@/components/PageProblem.vue'
+import { when } from '@/components/format'
+
+const router = useRouter()
+const circuits = ref<Schemas['CircuitListItem'][]>()
+const problem = ref('')
+const notice = ref('')
+const search = ref('')
+const input = ref<HTMLInputElement>()
+
+const shown = computed(() => {
+  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return (circuits.value ?? []).filter((c) =>
+    words.every((w) => `${c.tag} ${c.title} ${c.area} ${c.enclosure} ${c.lastFault ?? ''}`.toLowerCase().includes(w)),
+  )
+})
+
+async function load() {
+  try {
+    circuits.value = need(await api.GET('/api/circuits'))
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
+
+async function importFile(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  problem.value = notice.value = ''
+  try {
+    const text = await file.text()
+    const result = need(
+      await api.POST('/api/circuits', {
+        body: text as never,
+        bodySerializer: (b) => b as never,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    )
+    notice.value = result.isNew
+      ? `${result.tag} is in the register (version ${result.version}).`
+      : `${result.tag} was in the register already, unchanged.`
+    await load()
+  } catch (error) {
+    problem.value = `${file.name} was not taken in. ${(error as Error).message}`
+  }
+  if (input.value) input.value.value = ''
+}
+
+onMounted(load)
+</script>
+
+<template>
+  <main class="page">
+    <div class="head">
+      <h1>Circuits</h1>
+      <InputText
+        v-model="search"
+        placeholder="Find by tag, plant, place or fault"
+        aria-label="Find a circuit"
+        class="search"
+        autofocus
+      />
+      <label class="import" tabindex="0" @keydown.enter="input?.click()">
+        <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit file
+        <input ref="input" type="file" accept=".json,application/json" class="visually-hidden" @change="importFile" />
+      </label>
+    </div>
+    <PageProblem :text="problem" />
+    <p v-if="notice" role="status">{{ notice }}</p>
+    <p v-if="!circuits && !problem">Fetching the register…</p>
+    <p v-else-if="circuits?.length === 0">
+      No circuits yet. Bring in a circuit file; its format is described in docs/formats, and
+      <code>./fehler demo</code> starts with an invented sawmill.
+    </p>
+    <DataTable
+      v-else-if="circuits"
+      :value="shown"
+      data-key="id"
+      paginator
+      :rows="25"
+      :always-show-paginator="false"
+      sort-field="area"
+      :sort-order="1"
+      removable-sort
+      row-hover
+      class="list sheet"
+      @row-click="router.push(`/circuits/${$event.data.id}`)"
+    >
+      <template #empty>Nothing in the register matches “{{ search }}”.</template>
+      <Column field="tag" header="Circuit" sortable>
+        <template #body="{ data }">
+          <RouterLink :to="`/circuits/${data.id}`" class="tag">{{ data.tag }}</RouterLink>
+          <div>{{ data.title }}</div>
+        </template>
+      </Column>
+      <Column field="area" header="Place" sortable>
+        <template #body="{ data }">
+          {{ data.area }}
+          <div class="faint">{{ data.enclosure }}</div>
+        </template>
+      </Column>
+      <Column field="openJob" header="Now" sortable>
+        <template #body="{ data }">
+          <RouterLink v-if="data.openJob" :to="`/jobs/${data.openJob}`" class="down" @click.stop>
+            <i class="pi pi-wrench" aria-hidden="true" /> open job
+          </RouterLink>
+          <span v-else class="faint">no open job</span>
+        </template>
+      </Column>
+      <Column field="jobs" header="Jobs" sortable class="figures" />
+      <Column field="lastFault" header="Last found" sortable class="wide">
+        <template #body="{ data }">
+          {{ data.lastFault ?? '–' }}
+          <div class="faint figures">{{ when(data.lastJobAt) }}</div>
+        </template>
+      </Column>
+    </DataTable>
+    <Button v-if="problem && !circuits" label="Try again" @click="load" />
+  </main>
+</template>
+
+<style scoped>
+.page {
+  padding: 1rem;
+  max-width: 1200px;
+  margin: 0 auto;
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1rem;
+  align-items: center;
+  margin-bottom: 0.8rem;
+}
+.search {
+  flex: 1 1 14rem;
+  min-height: 44px;
+}
+.import {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 44px;
+  padding: 0 0.8rem;
+  border: 1px solid var(--petrol);
+  border-radius: 3px;
+  color: var(--petrol);
+  cursor: pointer;
+}
+.tag {
+  font: 600 1.1rem 'Barlow Semi Condensed';
+}
+.down {
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 44px;
+  font-weight: 600;
+  color: var(--doubt);
+}
+.list {
+  overflow-x: auto;
+}
+@media (max-width: 600px) {
+  :deep(.wide),
+  :deep(td:nth-child(4)),
+  :deep(th:nth-child(4)) {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,64 @@
+using System.Globalization;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+
+// Takes pictures of a running demo: fehler-pictures ADDRESS FOLDER [name=path[@WIDTHxHEIGHT][!dark][#click css;css...]]...
+// A path may name a circuit or the open job by tag: {circuit:CH-110}, {job:CH-110}.
+var address = args[0].TrimEnd('/');
+var folder = args[1];
+using var http = new HttpClient { BaseAddress = new Uri(address) };
+var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync", "--hide-scrollbars", $"--user-data-dir={Directory.CreateTempSubdirectory("pictures").FullName}");
+using var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+using var driver = new ChromeDriver(service, options);
+foreach (var shot in args.Skip(2))
+{
+    var (name, rest) = Split(shot, '=');
+    var (path, clicks) = Split(rest, '#');
+    var dark = path.EndsWith("!dark", StringComparison.Ordinal);
+    path = dark ? path[..^5] : path;
+    var (page, size) = Split(path, '@');
+    var (width, height) = size.Length > 0 ? Split(size, 'x') : ("1280", "800");
+    driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
+    {
+        ["width"] = int.Parse(width, CultureInfo.InvariantCulture),
+        ["height"] = int.Parse(height, CultureInfo.InvariantCulture),
+        ["deviceScaleFactor"] = 1,
+        ["mobile"] = false,
+    });
+    driver.Navigate().GoToUrl(address + "/");
+    driver.ExecuteScript($"localStorage.setItem('fehler.theme', '{(dark ? "dark" : "light")}'); localStorage.setItem('fehler.who', 'M. Okonjo')");
+    driver.Navigate().GoToUrl(address + await Resolve(page));
+    Thread.Sleep(2500);
+    foreach (var css in clicks.Split(';', StringSplitOptions.RemoveEmptyEntries))
+    {
+        var element = driver.FindElement(By.CssSelector(css));
+        driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'}); arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))", element);
+        Thread.Sleep(900);
+    }
+
+    driver.GetScreenshot().SaveAsFile(Path.Combine(folder, name + ".png"));
+    Console.WriteLine($"{name}.png");
+}
+
+static (string, string) Split(string text, char at)
+{
+    var i = text.IndexOf(at, StringComparison.Ordinal);
+    return i < 0 ? (text, "") : (text[..i], text[(i + 1)..]);
+}
+
+async Task<string> Resolve(string path)
+{
+    var open = path.IndexOf('{', StringComparison.Ordinal);
+    if (open < 0)
+    {
+        return path;
+    }
+
+    var close = path.IndexOf('}', StringComparison.Ordinal);
+    var (what, tag) = Split(path[(open + 1)..close], ':');
+    using var json = System.Text.Json.JsonDocument.Parse(await http.GetStringAsync(new Uri(http.BaseAddress!, "/api/circuits")));
+    var circuit = json.RootElement.EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag);
+    return path[..open] + circuit.GetProperty(what == "job" ? "openJob" : "id").GetString() + path[(close + 1)..];
+}
