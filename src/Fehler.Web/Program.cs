@@ -23,6 +23,10 @@ builder.Services.AddSingleton<JobSessions>();
 builder.Services.AddScoped<CircuitStore>();
 builder.Services.AddScoped<JobStore>();
 builder.Services.AddSingleton(TimeProvider.System);
+if (!OpenApiShapes.IsDocumentBuild)
+{
+    builder.Services.AddHostedService<WarmUp>();
+}
 
 var app = builder.Build();
 app.UseExceptionHandler();

@@ -129,6 +129,11 @@ public sealed class DiagnosisSession
 
     private void Follow(JournalEntry entry)
     {
+        if (entry is Reading or LookSeen or Isolated or Energised or Repair or WireLifted or WireLanded)
+        {
+            ForEach(h => h.LetGo());
+        }
+
         switch (entry)
         {
             case OperationSeen operation:

@@ -17,6 +17,7 @@ internal sealed class Hypothesis
     private readonly Network _healthy;
     private readonly List<double> _strays = [];
     private Simulator _simulator;
+    private CircuitState? _released;
 
     /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
     private Network? _twin;
@@ -89,6 +90,12 @@ internal sealed class Hypothesis
         Move(outcome.State);
         return outcome;
     }
+
+    /// <summary>
+    /// Buttons that were held for an operation are let go before anything else is done: nobody holds Start while looking for
+    /// the meter. What has to be held during a reading is named with it.
+    /// </summary>
+    public void LetGo() => Move(WithButtonsReleased);
 
     public void Lift(string conductor) => Move(State with { Lifted = State.Lifted.Add(conductor) });
 
@@ -167,22 +174,41 @@ internal sealed class Hypothesis
     {
         if (setup.Change == SetupChange.None)
         {
-            return setup.Held.IsEmpty ? State : setup.Dead ? _simulator.Arrange(State, setup.Held) : _simulator.Do(State, setup.Held).State;
+            var state = WithButtonsReleased;
+            return setup.Held.IsEmpty ? state : setup.Dead ? _simulator.Arrange(state, setup.Held) : _simulator.Do(state, setup.Held).State;
         }
 
         // Switching off or on is worked out once; what is then held on a dead circuit moves nothing else.
         if (setup.Held.IsEmpty)
         {
-            return _simulator.Do(State, setup.Steps(_healthy.Circuit)).State;
+            return _simulator.Do(WithButtonsReleased, setup.Steps(_healthy.Circuit)).State;
         }
 
         var changed = Prepare(setup with { Held = [] }).State;
         return setup.Dead ? _simulator.Arrange(changed, setup.Held) : _simulator.Do(changed, setup.Held).State;
     }
 
+    private CircuitState WithButtonsReleased => _released ??= Release();
+
+    private CircuitState Release()
+    {
+        var steps = new List<Step>();
+        for (var i = 0; i < _healthy.Circuit.Devices.Length; i++)
+        {
+            var device = _healthy.Circuit.Devices[i];
+            if (State.Devices[i].Position != device.Kind.InitialPosition(device) && device.Kind.Actuations(device).Any(a => a is { Returns: true, DeadOnly: false }))
+            {
+                steps.Add(Released(new Step(device.Tag, "")));
+            }
+        }
+
+        return steps.Count == 0 ? State : _simulator.Do(State, steps).State;
+    }
+
     private void Move(CircuitState state)
     {
         State = state;
+        _released = null;
         _prepared.Clear();
     }
 

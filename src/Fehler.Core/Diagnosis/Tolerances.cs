@@ -13,7 +13,7 @@ internal static class Tolerances
     private const double CopperShare = 0.10;
 
     /// <summary>Three digits of a usual meter, and the resistance of its leads.</summary>
-    private const double VoltDigits = 0.8, OhmDigits = 0.25;
+    private const double VoltDigits = 1.2, OhmDigits = 0.25;
 
     public static Prediction Volts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
     {

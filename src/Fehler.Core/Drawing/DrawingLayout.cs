@@ -29,7 +29,7 @@ public sealed record DrawingSheet(
 /// </summary>
 public static class DrawingLayout
 {
-    private const double PartHeight = 2, Gap = 1, ColumnGap = 2.4, PolePitch = 1, Lead = 1.2;
+    private const double PartHeight = 2, Gap = 1, ColumnGap = 2.1, PolePitch = 1, Lead = 1.2;
 
     public static ImmutableArray<DrawingSheet> Of(Circuit circuit) =>
         [.. new[] { PathType.Power, PathType.Control }.Select(type => new SheetBuilder(circuit, type).Build()).Where(s => s.Parts.Length > 0)];
@@ -49,7 +49,7 @@ public static class DrawingLayout
                 x = Path(path, x) + ColumnGap;
             }
 
-            return new DrawingSheet(type, x, _bottom + 1, _parts.ToImmutable(), _wires.ToImmutable(), _references.ToImmutable());
+            return new DrawingSheet(type, x - ColumnGap + (type == PathType.Power ? 0.8 : 1.7), _bottom + 1, _parts.ToImmutable(), _wires.ToImmutable(), _references.ToImmutable());
         }
 
         private double Path(CircuitPath path, double x)

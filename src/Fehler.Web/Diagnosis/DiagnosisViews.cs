@@ -13,7 +13,8 @@ public sealed record DiagnosisView(
 
 public sealed record UnitView(string Unit, string Term, string Place, double Probability, ImmutableArray<string> Alike, ImmutableArray<SuspectView> Suspects);
 
-public sealed record SuspectView(string Fault, string Title, string Remedy, double Probability, ImmutableArray<ReasonView> Reasons);
+/// <param name="Points">The two points between which a reading shows it directly; none for what is seen or operated.</param>
+public sealed record SuspectView(string Fault, string Title, string Remedy, double Probability, ImmutableArray<TerminalId> Points, ImmutableArray<ReasonView> Reasons);
 
 /// <summary>Evidence for (weight above 0) or against (below 0) a suspect.</summary>
 public sealed record ReasonView(Guid Entry, string Text, double Weight);
@@ -40,7 +41,7 @@ internal static class DiagnosisMapping
         [.. r.Proposals.Select(p => ToView(circuit, p))], r.WaysOut, r.Remedy, r.AskWhy, r.WireVolts);
 
     private static SuspectView ToView(Suspect s) => new(
-        s.Fault?.Id ?? "", s.Title, s.Fault?.Remedy ?? "", Rounded(s.Probability), [.. s.Reasons.Select(x => new ReasonView(x.Entry, x.Text, Math.Round(x.Weight, 2)))]);
+        s.Fault?.Id ?? "", s.Title, s.Fault?.Remedy ?? "", Rounded(s.Probability), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [], [.. s.Reasons.Select(x => new ReasonView(x.Entry, x.Text, Math.Round(x.Weight, 2)))]);
 
     private static ProposalView ToView(Circuit circuit, Proposal p) => new(
         p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, p.Setup.Held,

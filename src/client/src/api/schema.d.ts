@@ -827,6 +827,7 @@ export interface components {
             remedy: string;
             /** Format: double */
             probability: number;
+            points: unknown[];
             reasons: components["schemas"]["ReasonView"][];
         };
         /** @description Terminal as written on the drawing, device:terminal, e.g. KM1:A1. */

@@ -13,7 +13,7 @@ const props = defineProps<{
   circuit: Circuit
   lead1?: string
   lead2?: string
-  /** Probability by unit, 0 to 1. */
+  /** Probability by conductor id, and by the two points of a device's element or "tag:" for the device as a whole; 0 to 1. */
   suspicion?: Record<string, number>
   readings?: ShownReading[]
   /** Volts to earth by wire number where a good circuit would now be live. */
@@ -22,9 +22,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ terminal: [terminal: string]; wire: [wire: string] }>()
 
-const X = 50
-const Y = 30
-const margin = 34
+const X = 46
+const Y = 26
+const margin = 26
 
 const sheets = computed(() =>
   props.circuit.sheets.map((sheet) => ({
@@ -37,10 +37,26 @@ const sheets = computed(() =>
       left: part.x * X + margin,
       top: part.y * Y,
       h: part.height * Y,
-      share: props.suspicion?.[part.device] ?? 0,
+      share: shareOf(part),
     })),
   })),
 )
+
+/** Share of the suspects that sit in this part; what concerns the whole device shades its first part with a load, or all. */
+function shareOf(part: Circuit['sheets'][number]['parts'][number]): number {
+  let share = 0
+  for (const [at, probability] of Object.entries(props.suspicion ?? {})) {
+    if (at === `${part.device}:`) share += wholeIn(part) ? probability : 0
+    else if (at.split(' ').every((t) => part.terminals.some((x) => x.terminal === t))) share += probability
+  }
+  return share
+}
+
+function wholeIn(part: Circuit['sheets'][number]['parts'][number]): boolean {
+  const all = props.circuit.sheets.flatMap((s) => s.parts.filter((p) => p.device === part.device))
+  const load = all.find((p) => p.element === 'load')
+  return load ? part.element === 'load' : true
+}
 
 const wireShare = computed(() => {
   const shares: Record<string, number> = {}
@@ -203,14 +219,13 @@ const short = (t: string) => t.slice(t.lastIndexOf(':') + 1)
 <style scoped>
 .sheets {
   display: flex;
-  flex-wrap: wrap;
-  gap: 1rem;
+  gap: 0.5rem;
   align-items: flex-start;
 }
 figure {
   margin: 0;
-  max-width: 100%;
-  overflow-x: auto;
+  flex: 0 1 auto;
+  min-width: 0;
 }
 figcaption {
   font:
@@ -220,7 +235,13 @@ figcaption {
 }
 svg {
   display: block;
-  max-width: none;
+  max-width: 100%;
+  height: auto;
+}
+@media (max-width: 700px) {
+  .sheets {
+    flex-direction: column;
+  }
 }
 .wire,
 .symbol :deep(path),

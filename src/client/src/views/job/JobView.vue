@@ -30,7 +30,15 @@ const panel = ref<'suspects' | 'tried' | 'journal'>('suspects')
 
 const suspicion = computed(() => {
   const byUnit: Record<string, number> = {}
-  for (const unit of diagnosis.value?.units ?? []) if (unit.unit) byUnit[unit.unit] = unit.probability
+  for (const unit of diagnosis.value?.units ?? []) {
+    if (!unit.unit) continue
+    if (unit.term === 'conductor') byUnit[unit.unit] = unit.probability
+    else
+      for (const suspect of unit.suspects) {
+        const at = suspect.points.length ? suspect.points.join(' ') : `${unit.unit}:`
+        byUnit[at] = (byUnit[at] ?? 0) + suspect.probability
+      }
+  }
   return diagnosis.value && diagnosis.value.status !== 'noEvidence' && diagnosis.value.status !== 'repaired'
     ? byUnit
     : {}
@@ -125,25 +133,26 @@ defineExpose({ id: toRef(props, 'id') })
             terminal to move lead {{ moving }}; tap a wire number for its route, to lift it or to measure at the strip.
           </p>
         </section>
+        <NextTestCard
+          class="card"
+          v-if="!job.isClosed"
+          :job="job"
+          :circuit="circuit"
+          :proposal="proposal"
+          :others="diagnosis?.proposals ?? []"
+          :chosen="chosen"
+          :test="test"
+          :is-own="isOwn"
+          :moving="moving"
+          :thinking="thinking"
+          @entry="add"
+          @state="band?.ask($event)"
+          @moving="moving = $event"
+          @set="leads.set"
+          @choose="leads.choose"
+          @reset="leads.reset"
+        />
         <div class="side">
-          <NextTestCard
-            v-if="!job.isClosed"
-            :job="job"
-            :circuit="circuit"
-            :proposal="proposal"
-            :others="diagnosis?.proposals ?? []"
-            :chosen="chosen"
-            :test="test"
-            :is-own="isOwn"
-            :moving="moving"
-            :thinking="thinking"
-            @entry="add"
-            @state="band?.ask($event)"
-            @moving="moving = $event"
-            @set="leads.set"
-            @choose="leads.choose"
-            @reset="leads.reset"
-          />
           <div class="tabs no-print" role="tablist">
             <button role="tab" :aria-selected="panel === 'suspects'" @click="panel = 'suspects'">Suspects</button>
             <button role="tab" :aria-selected="panel === 'tried'" @click="panel = 'tried'">Tried and seen</button>
@@ -244,11 +253,17 @@ defineExpose({ id: toRef(props, 'id') })
 }
 .grid {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(22rem, 27rem);
+  grid-template-columns: minmax(0, 1fr) minmax(21rem, 26rem);
+  grid-template-areas: 'drawing card' 'drawing side';
+  grid-template-rows: auto 1fr;
   gap: 0.8rem;
   align-items: start;
 }
+.card {
+  grid-area: card;
+}
 .drawing {
+  grid-area: drawing;
   padding: 0.6rem;
   overflow-x: auto;
 }
@@ -256,6 +271,7 @@ defineExpose({ id: toRef(props, 'id') })
   font-size: 0.85rem;
 }
 .side {
+  grid-area: side;
   display: grid;
   gap: 0.6rem;
 }
@@ -295,9 +311,7 @@ defineExpose({ id: toRef(props, 'id') })
   }
   .grid {
     grid-template-columns: minmax(0, 1fr);
-  }
-  .side {
-    order: -1;
+    grid-template-areas: 'card' 'drawing' 'side';
   }
 }
 </style>

@@ -202,7 +202,7 @@ watch(
     </ul>
 
     <Button
-      v-if="before"
+      v-if="before && (test || proposal)"
       :label="beforeWords[before]"
       icon="pi pi-arrow-right"
       class="first"
