@@ -15,11 +15,29 @@ public sealed record Conductor(string Id, string Wire, TerminalId From, Terminal
     /// <summary>The default of the trade for control wiring: 5 m of 1.5 mm².</summary>
     public const double DefaultMetres = 5, DefaultSquareMillimetres = 1.5;
 
+    /// <summary>Resistance at 20 °C, ohm, from <see cref="OhmsPerKilometre"/>.</summary>
+    public double Ohms => OhmsPerKilometre(SquareMillimetres) * Metres / 1000;
+
     /// <summary>
-    /// Resistance at 20 °C, ohm. 12.1 ohm per km at 1.5 mm² (IEC 60228, from memory) is taken as the constant
-    /// product of resistance and section, 18.15 ohm mm² per km; it includes the stranding the standard allows for.
+    /// Greatest resistance of a copper conductor at 20 °C, ohm per km: IEC 60228, from memory. Sections between the
+    /// standard ones are taken as if resistance times section were that of 1.5 mm².
     /// </summary>
-    public double Ohms => 18.15e-3 * Metres / SquareMillimetres;
+    public static double OhmsPerKilometre(double squareMillimetres) => squareMillimetres switch
+    {
+        0.5 => 36.0,
+        0.75 => 24.5,
+        1 => 18.1,
+        1.5 => 12.1,
+        2.5 => 7.41,
+        4 => 4.61,
+        6 => 3.08,
+        10 => 1.83,
+        16 => 1.15,
+        25 => 0.727,
+        35 => 0.524,
+        50 => 0.387,
+        _ => 18.15 / squareMillimetres,
+    };
 
     public override string ToString() => $"wire {Wire}, {From} to {To}";
 }

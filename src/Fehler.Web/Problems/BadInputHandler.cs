@@ -15,6 +15,8 @@ internal sealed class BadInputHandler(IProblemDetailsService problems) : IExcept
             BadHttpRequestException { InnerException: JsonException e } => (400, $"The request is not understood at {e.Path ?? "$"}: {Plain(e)}"),
             BadHttpRequestException e => (e.StatusCode, e.Message),
             JsonException e => (400, $"The request is not understood at {e.Path ?? "$"}: {Plain(e)}"),
+            // What the serializer says of an object whose "type" is missing.
+            NotSupportedException => (400, "The entry has no 'type', or one that is not known; see JournalEntry in /api/openapi.json."),
             KeyNotFoundException e => (404, e.Message),
             ArgumentException e => (422, e.Message),
             _ => (500, "Something went wrong here. Nothing that was acknowledged is lost; try again, and look in the log of the server."),

@@ -133,7 +133,14 @@ watch(
 </script>
 
 <template>
-  <section class="sheet card" aria-label="Next test" :aria-busy="thinking">
+  <section
+    class="sheet card"
+    aria-label="Next test"
+    :aria-busy="thinking"
+    :data-held="JSON.stringify(test?.held ?? [])"
+    :data-quantity="test?.quantity"
+    :data-look="proposal?.kind === 'look' && !isOwn ? `${proposal.device}/${proposal.look}` : undefined"
+  >
     <div class="head">
       <h2>{{ isOwn ? 'Your own reading' : proposal?.isProof ? 'Proof' : 'Next' }}</h2>
       <span v-if="!isOwn && proposal" class="faint figures"

@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest'
+import { parseReading, showReading } from './reading'
+
+describe('what a person types from a meter', () => {
+  it.each([
+    ['230', 230],
+    ['0', 0],
+    ['0,3', 0.3],
+    ['229.7 V', 229.7],
+    ['4k7', 4700],
+    ['4.7k', 4700],
+    ['2M2', 2_200_000],
+    ['1.5 kohm', NaN],
+    ['12 ohm', 12],
+  ])('%s', (text, number) => {
+    const value = parseReading(text, 'ohms')
+    if (Number.isNaN(number)) expect(typeof value).toBe('string')
+    else expect(value).toEqual({ kind: 'number', number: expect.closeTo(number, 6) })
+  })
+
+  it.each(['lots', '', '12x', '1..2', '--3', '4k7k'])('refuses %s with a sentence', (text) => {
+    expect(typeof parseReading(text, 'volts')).toBe('string')
+  })
+
+  it('takes the words of the trade where they fit', () => {
+    expect(parseReading('OL', 'ohms')).toEqual({ kind: 'overLimit', number: 0 })
+    expect(parseReading('full', 'volts')).toEqual({ kind: 'full', number: 0 })
+    expect(parseReading('beep', 'continuity')).toEqual({ kind: 'beep', number: 0 })
+    expect(typeof parseReading('OL', 'volts')).toBe('string')
+    expect(typeof parseReading('230', 'continuity')).toBe('string')
+  })
+
+  it('shows values with their unit', () => {
+    expect(showReading({ kind: 'number', number: 4700 }, 'ohms')).toBe('4.7 kΩ')
+    expect(showReading({ kind: 'number', number: 229.64 }, 'volts')).toBe('230 V')
+    expect(showReading({ kind: 'overLimit', number: 0 }, 'ohms')).toBe('OL')
+  })
+})

@@ -1,0 +1,146 @@
+using OpenQA.Selenium;
+
+namespace Fehler.Ui.Tests;
+
+/// <summary>What goes wrong at a panel: wrong keys, wrong files, two screens, a service that goes away.</summary>
+public sealed class RoughHandlingTests : IDisposable
+{
+    private readonly RunningApp _app = new();
+    private readonly Screen _screen;
+
+    public RoughHandlingTests() => _screen = new Screen(_app.Address);
+
+    private const string Meter = "input[aria-label='What the meter shows']";
+
+    [Fact]
+    public void Letters_for_a_number_are_refused_with_what_to_type_and_nothing_is_recorded()
+    {
+        OpenTheOpenJob();
+        AcknowledgeLiveWork();
+        _screen.Type(Meter, "lots");
+        _screen.ClickText("Record");
+        _screen.See("is not a reading. Type a number like 230");
+        _screen.ClickText("Journal (5)");
+    }
+
+    [Fact]
+    public void A_resistance_on_a_circuit_not_proved_dead_cannot_be_entered()
+    {
+        OpenTheOpenJob();
+        AcknowledgeLiveWork();
+        _screen.Find("h1").Click();
+        _screen.Keys("o");
+        _screen.See("First: isolate and lock off");
+        _screen.Driver.FindElements(By.CssSelector(Meter)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_tapped_terminal_takes_the_lead_by_mouse_and_by_keyboard_and_the_touch_buttons_record()
+    {
+        OpenTheOpenJob();
+        AcknowledgeLiveWork();
+        _screen.Driver.ExecuteScript("document.querySelector(\"[data-terminal='S1:22']\").dispatchEvent(new MouseEvent('click', {bubbles: true}))");
+        _screen.See("Your own reading");
+        _screen.Find(".lead strong").Text.ShouldBe("S1:22");
+        _screen.Driver.ExecuteScript("document.querySelector(\"[data-terminal='KM1:13']\").focus()");
+        _screen.Keys(Keys.Enter);
+        _screen.Until(() => _screen.Find(".lead strong").Text == "KM1:13", "the lead on KM1:13");
+        _screen.ClickText("full");
+        _screen.See("Journal (6)");
+        _screen.ClickText("Journal (6)");
+        _screen.See("KM1:13 – F1:4: full");
+    }
+
+    [Fact]
+    public void A_circuit_file_cut_in_half_is_refused_by_line_and_a_whole_one_is_taken_in()
+    {
+        var text = File.ReadAllText(Path.Combine(RunningApp.Root, "demo", "circuits", "DX-201.circuit.json"));
+        var half = Path.Combine(Directory.CreateTempSubdirectory("half").FullName, "half.json");
+        File.WriteAllText(half, text[..(text.Length / 2)]);
+        var renamed = half.Replace("half.json", "new.json", StringComparison.Ordinal);
+        File.WriteAllText(renamed, text.Replace("DX-201", "DX-299", StringComparison.Ordinal));
+        _screen.Open("/");
+        _screen.See("Bring in a circuit file");
+        _screen.Driver.FindElement(By.CssSelector("input[type=file]")).SendKeys(half);
+        _screen.See("half.json was not taken in. line ");
+        _screen.Driver.FindElement(By.CssSelector("input[type=file]")).SendKeys(renamed);
+        _screen.See("DX-299 is in the register");
+    }
+
+    [Fact]
+    public void Two_tabs_on_one_job_see_each_others_entries_and_a_closed_job_takes_no_more()
+    {
+        OpenTheOpenJob();
+        var address = _screen.Driver.Url;
+        var first = _screen.Driver.CurrentWindowHandle;
+        _screen.Driver.SwitchTo().NewWindow(WindowType.Tab);
+        _screen.Driver.Navigate().GoToUrl(address);
+        var second = _screen.Driver.CurrentWindowHandle;
+        Note("from the second tab");
+        _screen.Driver.SwitchTo().Window(first);
+        _screen.ClickText("Journal");
+        _screen.See("from the second tab");
+
+        _screen.Open(new Uri(address).AbsolutePath + "/close-out");
+        _screen.ClickText("Handed over");
+        _screen.Type("#closing-text", "to the late shift");
+        _screen.ClickText("Close the job");
+        _screen.Driver.SwitchTo().Window(second);
+        _screen.See("closed");
+    }
+
+    [Fact]
+    public void A_service_that_is_killed_and_started_again_loses_nothing_and_gets_what_waited()
+    {
+        OpenTheOpenJob();
+        Note("before the kill");
+        _screen.See("Journal (5)");
+        _app.Kill();
+        _screen.Type("input[aria-label='Note']", "while it was away");
+        _screen.ClickText("Note");
+        _screen.See("waiting");
+        _screen.See("no connection");
+        _app.Start();
+        _screen.See("Journal (6)", 30);
+        _screen.Driver.Navigate().Refresh();
+        _screen.ClickText("Journal (6)");
+        _screen.See("before the kill");
+        _screen.See("while it was away");
+    }
+
+    public void Dispose()
+    {
+        _screen.Dispose();
+        _app.Dispose();
+    }
+
+    private void OpenTheOpenJob()
+    {
+        _screen.Open("/");
+        _screen.ClickText("open job");
+        _screen.See("TREAT AS LIVE");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0, "a proposed test");
+    }
+
+    private void AcknowledgeLiveWork()
+    {
+        _screen.ClickText("First: agree to live tests");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
+        foreach (var tick in _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
+        {
+            _screen.Driver.ExecuteScript("arguments[0].click()", tick);
+        }
+
+        _screen.ClickText("I work live");
+        _screen.Until(() => _screen.Driver.FindElement(By.CssSelector(".state")).Text.Trim() == "LIVE", "the band to say LIVE");
+        _screen.Find(Meter);
+    }
+
+    private void Note(string text)
+    {
+        _screen.ClickText("Journal");
+        _screen.Type("input[aria-label='Note']", text);
+        _screen.ClickText("Note");
+        _screen.See($"Note: {text}");
+    }
+}

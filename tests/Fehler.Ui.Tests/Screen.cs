@@ -1,0 +1,127 @@
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+
+namespace Fehler.Ui.Tests;
+
+/// <summary>A headless Chromium on the running application, with the words a person would use.</summary>
+public sealed class Screen : IDisposable
+{
+    private readonly string _profile = Directory.CreateTempSubdirectory("chromium").FullName;
+    private readonly ChromeDriverService _service;
+
+    public Screen(string address, int width = 1280, int height = 800)
+    {
+        Address = address;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", $"--user-data-dir={_profile}");
+        _service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        Driver = new ChromeDriver(_service, options);
+        Resize(width, height);
+    }
+
+    public string Address { get; }
+
+    public ChromeDriver Driver { get; }
+
+    public void Resize(int width, int height) => Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
+    {
+        ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false,
+    });
+
+    public void Open(string path) => Driver.Navigate().GoToUrl(Address + path);
+
+    /// <summary>Waits until something is so; fails with what was awaited.</summary>
+    public T Until<T>(Func<T?> condition, string what, double seconds = 20)
+    {
+        var end = DateTime.UtcNow.AddSeconds(seconds);
+        while (true)
+        {
+            try
+            {
+                if (condition() is { } result && !(result is bool b && !b))
+                {
+                    return result;
+                }
+            }
+            catch (Exception e) when (e is NoSuchElementException or StaleElementReferenceException or ElementNotInteractableException)
+            {
+                // The page is being drawn; look again.
+            }
+
+            if (DateTime.UtcNow > end)
+            {
+                throw new TimeoutException($"Waited in vain for: {what}. The page shows: {Driver.FindElement(By.TagName("body")).Text[..Math.Min(1500, Driver.FindElement(By.TagName("body")).Text.Length)]}");
+            }
+
+            Thread.Sleep(60);
+        }
+    }
+
+    public IWebElement Find(string css) => Until(() => Driver.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed), css)!;
+
+    public void Click(string css) => Press(() => Find(css), css);
+
+    /// <summary>Clicks the button, link or tab with this text, or whose text begins so.</summary>
+    public void ClickText(string text) => Press(() => WithText(text)!, text);
+
+    public bool Shows(string text) => Driver.FindElement(By.TagName("body")).Text.Contains(text, StringComparison.OrdinalIgnoreCase);
+
+    public void See(string text, double seconds = 20) => Until(() => Shows(text), $"“{text}” on the page", seconds);
+
+    public void Type(string css, string text)
+    {
+        var element = Find(css);
+        element.Clear();
+        element.SendKeys(text);
+    }
+
+    /// <summary>Chooses an option of a drop-down by the beginning of its text.</summary>
+    public void Choose(string selectId, string option)
+    {
+        Press(() => Find($"#{selectId}").FindElement(By.XPath("./ancestor-or-self::*[contains(@class, 'p-select')][last()]")), selectId);
+        Press(() => Driver.FindElements(By.CssSelector("[role=option]")).First(o => o.Text.StartsWith(option, StringComparison.Ordinal)), option);
+    }
+
+    public void Keys(string keys) => new Actions(Driver).SendKeys(keys).Perform();
+
+    public void Dispose()
+    {
+        Driver.Quit();
+        Driver.Dispose();
+        _service.Dispose();
+        try
+        {
+            Directory.Delete(_profile, recursive: true);
+        }
+        catch (IOException)
+        {
+            // Chromium may still be writing its last file; the folder is temporary.
+        }
+    }
+
+    private IWebElement? WithText(string text) => Driver.FindElements(By.CssSelector("button, a, [role=tab], summary, label"))
+        .Where(e => e.Displayed).OrderBy(e => e.Text.Length).FirstOrDefault(e => e.Text.Trim().StartsWith(text, StringComparison.OrdinalIgnoreCase));
+
+    private void Press(Func<IWebElement> find, string what) => Until(() =>
+    {
+        var element = find();
+        if (element is null || !element.Displayed || !element.Enabled)
+        {
+            return false;
+        }
+
+        Driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'})", element);
+        try
+        {
+            element.Click();
+        }
+        catch (ElementClickInterceptedException)
+        {
+            return false;
+        }
+
+        return true;
+    }, $"“{what}” to press");
+}

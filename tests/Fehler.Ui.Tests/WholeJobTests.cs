@@ -1,0 +1,175 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Fehler.Core.Bench;
+using Fehler.Core.Circuits;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+using OpenQA.Selenium;
+
+namespace Fehler.Ui.Tests;
+
+/// <summary>An electrician's whole job in the browser; the panel is simulated, everything else is real.</summary>
+public sealed class WholeJobTests : IDisposable
+{
+    private readonly RunningApp _app = new();
+    private readonly Screen _screen;
+
+    public WholeJobTests() => _screen = new Screen(_app.Address);
+
+    [Fact]
+    public void From_the_complaint_to_the_logbook_a_dead_stop_button_is_found_repaired_and_proved()
+    {
+        var circuit = CircuitFile.Read(File.ReadAllText(Path.Combine(RunningApp.Root, "demo", "circuits", "IN-101.circuit.json")));
+        var panel = new SimulatedPanel(circuit, FaultCatalogue.Of(circuit).First(f => f.Id == "S1/21-22-open").Alterations);
+
+        _screen.Open("/");
+        _screen.Type(".search", "infeed chain");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count == 1, "one circuit in the register");
+        _screen.ClickText("IN-101");
+        _screen.ClickText("It does not work");
+        _screen.Type("#complaint", "Start does nothing since the morning");
+        _screen.ClickText("Open the job");
+        _screen.See("NOT KNOWN – TREAT AS LIVE");
+
+        panel.Operate([new Step("S2", "pressed")]);
+        _screen.ClickText("Tried and seen");
+        _screen.Choose("trial", "Start S2 pressed and held");
+        Seen("KM1", "out");
+        Seen("M1", "stopped");
+        _screen.ClickText("Record what happened");
+        _screen.ClickText("Suspects");
+        _screen.See("units are still possible");
+        panel.Operate([new Step("S2", "released")]);
+
+        for (var i = 0; i < 15 && !_screen.Shows("Proved by its own reading"); i++)
+        {
+            FollowCard(panel);
+        }
+
+        _screen.See("Contact 21-22 of button S1 is open. Proved by its own reading");
+
+        _screen.ClickText("Repair and close out");
+        _screen.Until(() => _screen.Find("#text").GetAttribute("value")!.Contains("Contact 21-22", StringComparison.Ordinal), "the finding proposed");
+        _screen.ClickText("Record the finding");
+        _screen.See("Found: Contact 21-22 of button S1 is open");
+        _screen.Type("#cause", "sawdust");
+        _screen.ClickText("Record the repair");
+        _screen.See("Repaired S1");
+        for (var i = 0; i < 5; i++)
+        {
+            var left = Count("Confirm");
+            _screen.Click("button[aria-label^='Confirm:']");
+            _screen.Until(() => Count("Confirm") < left, "the item confirmed");
+        }
+
+        // Closing is refused while the function test is missing.
+        _screen.ClickText("Close the job");
+        _screen.See("The function test is not complete");
+        if (panel.IsIsolated)
+        {
+            _screen.ClickText("Switch on");
+            TickAll("It is switched on");
+        }
+
+        while (!_screen.Shows("Function test complete"))
+        {
+            var done = Count("as expected");
+            _screen.ClickText("As expected");
+            _screen.Until(() => Count("as expected") > done || _screen.Shows("Function test complete"), "the step recorded");
+        }
+
+        _screen.ClickText("Close the job");
+        _screen.See("closed");
+        _screen.Open("/logbook");
+        _screen.See("Start does nothing since the morning");
+        _screen.See("repaired and proved");
+        _screen.Open("/");
+        _screen.ClickText("IN-101");
+        _screen.ClickText("History");
+        _screen.See("Start does nothing since the morning");
+    }
+
+    public void Dispose()
+    {
+        _screen.Dispose();
+        _app.Dispose();
+    }
+
+    /// <summary>Does what the card says and types what the simulated meter shows.</summary>
+    private void FollowCard(SimulatedPanel panel)
+    {
+        var before = Entries();
+        var card = _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).FirstOrDefault(), "the next test")!;
+        var first = card.FindElements(By.TagName("button")).FirstOrDefault(b => b.Text.StartsWith("First:", StringComparison.Ordinal));
+        if (first is not null)
+        {
+            var what = first.Text;
+            _screen.ClickText("First:");
+            if (what.Contains("isolate", StringComparison.Ordinal))
+            {
+                panel.Isolate();
+                TickAll("It is isolated and locked");
+            }
+            else if (what.Contains("prove", StringComparison.Ordinal))
+            {
+                TickAll("It is dead");
+                _screen.See("ISOLATED AND PROVED DEAD");
+            }
+            else if (what.Contains("switch", StringComparison.Ordinal))
+            {
+                panel.Energise();
+                TickAll("It is switched on");
+            }
+            else
+            {
+                TickAll("I work live");
+            }
+        }
+        else if (card.GetAttribute("data-look") is { Length: > 0 } look)
+        {
+            var parts = look.Split('/');
+            var answer = panel.Look(parts[0], parts[1]);
+            _screen.ClickText(answer);
+        }
+        else
+        {
+            var leads = card.FindElements(By.CssSelector(".lead strong")).Select(e => TerminalId.Parse(e.Text)).ToList();
+            var held = JsonSerializer.Deserialize<ImmutableArray<Step>>(card.GetAttribute("data-held")!, JournalJson.Options);
+            var quantity = Enum.Parse<Quantity>(card.GetAttribute("data-quantity")!, ignoreCase: true);
+            var value = panel.Measure(quantity, leads[0], leads[1], held);
+            _screen.Type("input[aria-label='What the meter shows']", value.Kind == ReadingKind.OverLimit ? "OL" : FormattableString.Invariant($"{value.Number:0.##}"));
+            _screen.Find("input[aria-label='What the meter shows']").SendKeys(Keys.Enter);
+        }
+
+        _screen.Until(() => Entries() > before, "the entry recorded");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0, "the next test worked out");
+    }
+
+    private void TickAll(string confirm)
+    {
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
+        foreach (var tick in _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
+        {
+            _screen.Driver.ExecuteScript("arguments[0].click()", tick);
+        }
+
+        _screen.ClickText(confirm);
+    }
+
+    private void Seen(string tag, string what) =>
+        _screen.Until(() =>
+        {
+            var button = _screen.Driver.FindElement(By.CssSelector($"[aria-labelledby='seen-{tag}']")).FindElements(By.TagName("button")).First(b => b.Text == what);
+            button.Click();
+            return true;
+        }, $"{tag} {what}");
+
+    private int Entries()
+    {
+        var tab = _screen.Driver.FindElements(By.CssSelector("[role=tab]")).First(t => t.Text.StartsWith("Journal", StringComparison.Ordinal)).Text;
+        return int.Parse(tab[(tab.IndexOf('(', StringComparison.Ordinal) + 1)..tab.IndexOf(')', StringComparison.Ordinal)], System.Globalization.CultureInfo.InvariantCulture);
+    }
+
+    private int Count(string text) => _screen.Driver.FindElement(By.TagName("main")).Text.Split(text).Length - 1;
+}

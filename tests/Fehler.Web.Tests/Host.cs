@@ -1,0 +1,59 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+
+namespace Fehler.Web.Tests;
+
+/// <summary>The service on a real SQLite file of its own, with the demo plant in it.</summary>
+public sealed class Host : WebApplicationFactory<Program>
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("fehler").FullName;
+
+    public string Database => Path.Combine(_folder, "test.db");
+
+    public static string Root { get; } = FindRoot();
+
+    public static CancellationToken Cancellation => TestContext.Current.CancellationToken;
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        builder.UseSetting("Fehler:Database", Database);
+        builder.UseSetting("Fehler:DemoFolder", Path.Combine(Root, "demo"));
+    }
+
+    /// <summary>Id of a circuit of the register.</summary>
+    public static async Task<string> CircuitAsync(HttpClient client, string tag)
+    {
+        var circuits = await client.GetFromJsonAsync<JsonElement>("/api/circuits", Cancellation);
+        return circuits.EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag).GetProperty("id").GetString()!;
+    }
+
+    public static async Task<string> OpenJobAsync(HttpClient client, string tag)
+    {
+        var answer = await client.PostAsJsonAsync("/api/jobs", new { circuitId = await CircuitAsync(client, tag), complaint = "Does not start", who = "tester" }, Cancellation);
+        answer.EnsureSuccessStatusCode();
+        return (await answer.Content.ReadFromJsonAsync<JsonElement>(Cancellation)).GetProperty("id").GetString()!;
+    }
+
+    protected override void Dispose(bool disposing)
+    {
+        base.Dispose(disposing);
+        if (disposing && Directory.Exists(_folder))
+        {
+            Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+            Directory.Delete(_folder, recursive: true);
+        }
+    }
+
+    private static string FindRoot()
+    {
+        var folder = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(folder, "Fehler.slnx")))
+        {
+            folder = Path.GetDirectoryName(folder)!;
+        }
+
+        return folder;
+    }
+}
