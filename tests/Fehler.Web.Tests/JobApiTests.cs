@@ -6,6 +6,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Web.Tests;
 
@@ -123,7 +124,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
         if (change == "isolate")
         {
             panel.Isolate();
-            await Add(job, new { type = "isolated", points = JobState.IsolationPoints(circuit) });
+            await Add(job, new { type = "isolated", points = Isolation.Of(circuit).Points });
             await Add(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
         }
         else if (change == "energise")

@@ -5,6 +5,7 @@ using Fehler.Core.Diagnosis;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Bench;
 
@@ -99,7 +100,7 @@ public sealed class GuidedRun
         {
             case SetupChange.Isolate:
                 _panel.Isolate();
-                Add(new Isolated(JobState.IsolationPoints(_circuit)));
+                Add(new Isolated(Isolation.Of(_circuit).Points));
                 Add(new ProvedDead(true, true));
                 break;
             case SetupChange.Energise:

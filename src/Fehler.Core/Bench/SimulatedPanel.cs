@@ -5,6 +5,7 @@ using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Bench;
 
@@ -43,13 +44,13 @@ public sealed class SimulatedPanel
 
     public void Isolate()
     {
-        Operate(JobState.IsolationPoints(_circuit).Select(p => new Step(p, "off")));
+        Operate(Isolation.Of(_circuit).Off);
         IsIsolated = true;
     }
 
     public void Energise()
     {
-        Operate(JobState.IsolationPoints(_circuit).Select(p => new Step(p, "on")));
+        Operate(Isolation.Of(_circuit).On);
         IsIsolated = false;
     }
 

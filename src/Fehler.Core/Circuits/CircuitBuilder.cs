@@ -71,6 +71,14 @@ public sealed class CircuitBuilder
             }
         }
 
+        foreach (var device in Devices)
+        {
+            // A supply's phases share their star point; nothing else shares a terminal.
+            var twice = device.Kind.Elements(device.Kind.WithDefaults(device)).Where(e => e.Role != ElementRole.Source)
+                .SelectMany(e => new[] { e.A, e.B }).GroupBy(t => t).FirstOrDefault(g => g.Count() > 1);
+            Require(twice is null, $"$.devices[{Devices.IndexOf(device)}].parameters", $"terminal {twice?.Key} of {device.Tag} belongs to two contacts; terminals of a device are numbered apart.");
+        }
+
         Require(Devices.Any(d => d.Kind.Elements(d.Kind.WithDefaults(d)).Any(e => e.Role == ElementRole.Source)), "$.devices", "has no supply; the circuit needs a device of kind 'supply'.");
     }
 

@@ -14,6 +14,8 @@ internal sealed class CircuitBreaker : SwitchingDevice
     public override string Term => "circuit-breaker";
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "tripped"];
 
+    public override (string Off, string On, int Rank)? IsolatingPositions => ("off", "on", 1);
+
     public override ImmutableArray<Actuation> Actuations(Device device) => [new("off", "Switch off", false), new("on", "Switch on", false)];
 
     public override ImmutableArray<Look> Looks(Device device) => [new("toggle", $"Toggle of {device.Tag}", "on", "off", "tripped")];

@@ -71,9 +71,7 @@ internal sealed class Contactor : DeviceKind
             return new Transition(state with { Position = In });
         }
 
-        var share = Magnitude(meter.Volts(0)) / device.Number("coilVolts");
-
-        // A coil far below the supply it is given burns out; it still pulls in first, so only the lower limit decides here.
+        var share = Pull(device, state, meter);
         return new Transition(state with { Position = share >= (state.Position == In ? DropsOut : PullsIn) ? In : Out });
     }
 
@@ -84,8 +82,7 @@ internal sealed class Contactor : DeviceKind
             return "in";
         }
 
-        var share = Magnitude(meter.Volts(0)) / device.Number("coilVolts");
-        return share >= Buzzes && Magnitude(meter.Amps(0)) > 0 ? "buzzes" : "out";
+        return Pull(device, state, meter) >= Buzzes ? "buzzes" : "out";
     }
 
     public override ImmutableArray<Look> Looks(Device device) =>
@@ -162,6 +159,17 @@ internal sealed class Contactor : DeviceKind
     public override Device Complete(Device device) => device.Number("coilOhms") > 0
         ? device
         : device.With("coilOhms", Math.Round(Math.Pow(device.Number("coilVolts"), 2) / device.Number("coilPullInVa") * device.Number("coilPullInCos"), 1));
+
+    /// <summary>
+    /// How strongly the magnet pulls, 1 at rated voltage. An open coil has its voltage and no current; shorted turns draw a
+    /// multiple of the current, which bucks the flux. Both leave less than the voltage promises.
+    /// </summary>
+    private double Pull(Device device, DeviceState state, IDeviceMeter meter)
+    {
+        var volts = Magnitude(meter.Volts(0)) / device.Number("coilVolts");
+        var amps = Magnitude(meter.Amps(0)) / (Admittance(device, Elements(device)[0], state, Domain.Ac).Magnitude * device.Number("coilVolts"));
+        return volts < 1e-6 || amps < 1e-6 ? 0 : volts * Math.Min(amps / volts, volts / amps);
+    }
 
     private static Element Auxiliary(string name)
     {

@@ -95,8 +95,8 @@ public abstract class DeviceKind
     /// <summary>Fills in what follows from other parameters, so that the description is complete for any reader.</summary>
     public virtual Device Complete(Device device) => device;
 
-    /// <summary>Marks the device whose opening isolates the circuit.</summary>
-    public virtual bool Isolates(Device device) => false;
+    /// <summary>Positions in which it isolates what follows and does not, and how soon one would choose it for that (0 first); null for what cannot isolate.</summary>
+    public virtual (string Off, string On, int Rank)? IsolatingPositions => null;
 
     internal ParameterSpec Parameter(string name) => Parameters.First(p => p.Name == name);
 

@@ -10,10 +10,10 @@ namespace Fehler.Core.Devices;
 internal sealed class Fuse : DeviceKind
 {
     /// <summary>
-    /// From here on a fuse is taken to clear at once: about ten times rated current melts a gG fuse within some tens
-    /// of milliseconds (common practice). A motor's start, six times for seconds, does not.
+    /// From here on a fuse is taken to clear at once: six times its rating melts a gG fuse within some tenths of a second
+    /// (common practice). A motor's start is six times the motor's current and three times that of its fuses.
     /// </summary>
-    private const double ClearsAtOnceMultiple = 10;
+    private const double ClearsAtOnceMultiple = 6;
 
     private const double LinkOhms = 0.01;
 

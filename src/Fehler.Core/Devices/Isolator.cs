@@ -10,7 +10,7 @@ internal sealed class Isolator : SwitchingDevice
     public override string Id => "isolator";
     public override string Term => "isolator";
     public override ImmutableArray<string> Positions(Device device) => ["off", "on"];
-    public override bool Isolates(Device device) => true;
+    public override (string Off, string On, int Rank)? IsolatingPositions => ("off", "on", 0);
 
     public override ImmutableArray<Actuation> Actuations(Device device) => [new("off", "Switch off", false), new("on", "Switch on", false)];
 

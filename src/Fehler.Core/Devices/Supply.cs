@@ -35,6 +35,9 @@ internal sealed class Supply : DeviceKind
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
     public override ImmutableArray<string> Positions(Device device) => ["on", "lost"];
 
+    /// <summary>Switched off elsewhere.</summary>
+    public override (string Off, string On, int Rank)? IsolatingPositions => ("lost", "on", 2);
+
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("lost", "Supply is lost", false), new("on", "Supply comes back", false)];
 

@@ -148,11 +148,11 @@ public sealed class DiagnosisSession
             case Reading reading:
                 Read(reading);
                 break;
-            case Isolated isolated:
-                ForEach(h => h.Operate(isolated.Points.Select(p => new Step(p, "off"))));
+            case Isolated:
+                ForEach(h => h.Operate(Isolation.Of(Circuit).Off));
                 break;
             case Energised:
-                ForEach(h => h.Operate(JobState.IsolationPoints(Circuit).Select(p => new Step(p, "on"))));
+                ForEach(h => h.Operate(Isolation.Of(Circuit).On));
                 break;
             case WireLifted lifted:
                 ForEach(h => h.Lift(lifted.Conductor));

@@ -4,6 +4,7 @@ using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -115,7 +116,7 @@ internal sealed class Hypothesis
         if (index >= 0)
         {
             var device = _healthy.Circuit.Devices[index];
-            var fresh = device.Kind.Isolates(device) ? State.Devices[index].Position : device.Kind.InitialPosition(device);
+            var fresh = Isolation.Of(_healthy.Circuit).Points.Contains(device.Tag) ? State.Devices[index].Position : device.Kind.InitialPosition(device);
             State = State.With(index, State.Devices[index] with { Position = fresh });
         }
 

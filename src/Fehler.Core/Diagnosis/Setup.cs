@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
-using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -15,7 +14,7 @@ public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool D
 
     /// <summary>Everything to do before the reading.</summary>
     public IEnumerable<Step> Steps(Circuit circuit) =>
-        (Change == SetupChange.None ? [] : JobState.IsolationPoints(circuit).Select(p => new Step(p, Change == SetupChange.Isolate ? "off" : "on"))).Concat(Held);
+        (Change == SetupChange.None ? [] : Change == SetupChange.Isolate ? Isolation.Of(circuit).Off : Isolation.Of(circuit).On).Concat(Held);
 
     public bool Equals(Setup? other) => other is not null && Change == other.Change && Dead == other.Dead && Held.SequenceEqual(other.Held);
 

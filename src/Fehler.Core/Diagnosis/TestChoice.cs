@@ -4,6 +4,7 @@ using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -142,7 +143,7 @@ internal sealed class TestChoice
             var device = _circuit.Devices[i];
             var rest = device.Kind.InitialPosition(device);
             var name = device.Kind.Positions(device)[rest];
-            if (!device.Kind.Isolates(device) && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
+            if (!Isolation.Of(_circuit).Points.Contains(device.Tag) && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
                 && _live.Select((h, k) => h.State.Devices[i].Position != rest ? _weights[k] : 0).Sum() > 0.3)
             {
                 yield return new Step(device.Tag, name);
@@ -182,7 +183,7 @@ internal sealed class TestChoice
     private IEnumerable<Candidate> Looks()
     {
         var looked = _job.Valid.OfType<LookSeen>().Select(l => (l.Device, l.Look)).ToHashSet();
-        foreach (var device in _circuit.Devices.Where(d => !(d.Kind.Isolates(d) && _job.IsIsolated)))
+        foreach (var device in _circuit.Devices.Where(d => !(_job.IsIsolated && Isolation.Of(_circuit).Points.Contains(d.Tag))))
         {
             foreach (var look in device.Kind.Looks(device).Where(l => !looked.Contains((device.Tag, l.Id))))
             {
@@ -219,7 +220,7 @@ internal sealed class TestChoice
                     ? [[.. _resets, held, rest], [.. _resets, held, rest, Step.Wait(120)]] : [[held, rest]];
                 foreach (var steps in trials)
                 {
-                    var energise = _job.IsIsolated ? JobState.IsolationPoints(_circuit).Select(p => new Step(p, "on")) : [];
+                    var energise = _job.IsIsolated ? Isolation.Of(_circuit).On : [];
                     var all = energise.Concat(steps).ToList();
                     var seen = new string[_live.Length];
                     System.Threading.Tasks.Parallel.For(0, _live.Length, h => seen[h] = Words.Of(_live[h].Foresee(all)));

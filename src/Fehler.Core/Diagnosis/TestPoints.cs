@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
 using Fehler.Core.Faults;
-using Fehler.Core.Jobs;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -11,7 +11,7 @@ internal sealed class TestPoints
 {
     public TestPoints(Circuit circuit)
     {
-        Live = JobState.LiveWhenIsolated(circuit);
+        Live = Isolation.Of(circuit).LiveTerminals;
         var order = Order(circuit);
         var proofs = FaultCatalogue.Of(circuit).Where(f => f.ProofPoints is not null).Select(f => f.ProofPoints!.Value).ToList();
         Volts = [.. VoltPairs(circuit, order).Concat(proofs).Distinct()];

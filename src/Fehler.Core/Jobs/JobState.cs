@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 
@@ -90,9 +89,8 @@ public sealed class JobState
             ProvedDead proof => Liveness != Liveness.IsolatedNotProved ? "Isolate and lock off first, then prove dead."
                 : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
                 : "Check the voltage detector on a known source before and after; without both the proof does not count.",
-            Isolated isolated => isolated.Points.Length == 0 ? "Name the isolating devices that were opened."
-                : isolated.Points.Select(p => _circuit.FindDevice(p)).FirstOrDefault(d => d?.Kind.Isolates(d) != true) is not null || isolated.Points.Any(p => _circuit.FindDevice(p) is null)
-                    ? $"Isolating devices of this circuit: {string.Join(", ", IsolationPoints(_circuit))}." : null,
+            Isolated isolated => Isolation.Of(_circuit).Points.Except(isolated.Points).Any() || isolated.Points.Except(Isolation.Of(_circuit).Points).Any()
+                ? $"To isolate this circuit open: {string.Join(", ", Isolation.Of(_circuit).Points)}." : null,
             WireLifted lifted => RefuseLift(lifted),
             WireLanded landed => Lifted.ContainsKey(landed.Conductor) ? null : $"Conductor {landed.Conductor} is not recorded as lifted.",
             Energised => IsIsolated ? null : "The circuit is not recorded as isolated.",
@@ -107,20 +105,6 @@ public sealed class JobState
             Note note => note.Text.Trim().Length == 0 ? "The note is empty." : null,
             _ => null,
         };
-    }
-
-    /// <summary>Tags of the devices whose opening isolates the circuit.</summary>
-    public static ImmutableArray<string> IsolationPoints(Circuit circuit) =>
-        [.. circuit.Devices.Where(d => d.Kind.Isolates(d)).Select(d => d.Tag)];
-
-    /// <summary>Terminals that stay live when every isolating device is open: those above it.</summary>
-    public static ImmutableHashSet<TerminalId> LiveWhenIsolated(Circuit circuit)
-    {
-        const double touchable = 25;
-        var network = Network.Of(circuit);
-        var simulator = new Simulator(network);
-        var outcome = simulator.Do(CircuitState.AtRest(circuit), IsolationPoints(circuit).Select(p => new Step(p, "off")));
-        return [.. network.Nodes.Keys.Where(t => outcome.Solution.Volts(t).Magnitude > touchable)];
     }
 
     private void Follow(JournalEntry entry)
@@ -210,7 +194,7 @@ public sealed class JobState
             return "A resistance needs a dead circuit: isolate, lock off and prove dead first. Nothing has been recorded.";
         }
 
-        var live = LiveWhenIsolated(_circuit);
+        var live = Isolation.Of(_circuit).LiveTerminals;
         return new[] { reading.From, reading.To }.Where(live.Contains).Select(t => $"{t} stays live when the circuit is isolated: no resistance reading there.").FirstOrDefault()
             ?? reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null);
     }

@@ -59,7 +59,7 @@ public static class FunctionTest
 
         foreach (var device in circuit.Devices)
         {
-            foreach (var actuation in device.Kind.Actuations(device).Where(a => !a.Returns && a.Position != Rest(device) && !device.Kind.Isolates(device)))
+            foreach (var actuation in device.Kind.Actuations(device).Where(a => !a.Returns && a.Position != Rest(device) && (device.Kind.IsolatingPositions is null or { Rank: > 1 } || !Isolation.Of(circuit).Points.Contains(device.Tag))))
             {
                 Run();
                 Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device)})", "", new Step(device.Tag, actuation.Position));

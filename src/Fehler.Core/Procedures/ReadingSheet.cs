@@ -26,11 +26,11 @@ public static class ReadingSheet
         var start = circuit.Devices.FirstOrDefault(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen);
         var held = start is null ? rest : simulator.Do(rest.State, new Step(start.Tag, "pressed"));
         var running = start is null ? rest : simulator.Do(held.State, new Step(start.Tag, "released"));
-        var isolated = simulator.Do(rest.State, JobState.IsolationPoints(circuit).Select(p => new Step(p, "off")));
+        var isolated = simulator.Do(rest.State, Isolation.Of(circuit).Off);
         var pressed = simulator.Arrange(isolated.State, circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.DeadOnly).Select(a => new Step(d.Tag, a.Position))));
         var released = network.OhmMeter(isolated.State);
         var pressedMeter = network.OhmMeter(pressed);
-        var live = JobState.LiveWhenIsolated(circuit);
+        var live = Isolation.Of(circuit).LiveTerminals;
 
         ReadingSheetRow Row(TerminalId from, TerminalId to, string what)
         {

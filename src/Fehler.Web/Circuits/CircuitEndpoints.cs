@@ -93,7 +93,7 @@ internal static class CircuitEndpoints
         string text;
         if (from is not null && to is not null)
         {
-            state = simulator.Do(state, JobState.IsolationPoints(found.Circuit).Select(p => new Step(p, "off"))).State;
+            state = simulator.Do(state, Isolation.Of(found.Circuit).Off).State;
             text = SpiceNetlist.Ohms(network, state, Terminal(from), Terminal(to));
         }
         else

@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
 using Fehler.Core.Drawing;
-using Fehler.Core.Jobs;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Web.Circuits;
 
@@ -42,7 +42,7 @@ internal static class CircuitMapping
         [.. c.Devices.Select(d => ToView(c, d))],
         c.Conductors,
         [.. DrawingLayout.Of(c).Select(ToView)],
-        JobState.IsolationPoints(c),
+        Isolation.Of(c).Points,
         [.. c.Devices.SelectMany(d => d.Kind.Cautions(d))]);
 
     private static DeviceView ToView(Circuit circuit, Device d) => new(

@@ -20,6 +20,7 @@ export const workshop = definePreset(Aura, {
     },
     colorScheme: {
       light: {
+        text: { mutedColor: '#5d584e', hoverMutedColor: '#454139' },
         primary: { color: '#0f6662', contrastColor: '#ffffff', hoverColor: '#0b524f', activeColor: '#083f3d' },
         surface: {
           0: '#fffdf8',
@@ -37,6 +38,7 @@ export const workshop = definePreset(Aura, {
         },
       },
       dark: {
+        text: { mutedColor: '#aab4b3', hoverMutedColor: '#cfd5d4' },
         primary: { color: '#6cc4bd', contrastColor: '#06201f', hoverColor: '#8ad4ce', activeColor: '#a9e1dc' },
         surface: {
           0: '#ffffff',

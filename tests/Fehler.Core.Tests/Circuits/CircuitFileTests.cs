@@ -64,6 +64,7 @@ public class CircuitFileTests
     [InlineData("paths[0].path.series[0]", "\"Q1:1-2\"", "$.paths[0].path", "takes 1 conductors, but 3 arrive")]
     [InlineData("conductors[0].from", "\"Q1:3\"", "$.conductors", "the paths")]
     [InlineData("conductors[5].metres", "0", "$.conductors[5].metres", "above 0")]
+    [InlineData("devices[4].parameters.contacts", "[\"2-3\"]", "$.devices[4].parameters", "belongs to two contacts")]
     [InlineData("colour", "\"red\"", "$.colour", "not known here")]
     public void A_wrong_file_is_refused_naming_the_path_and_what_was_expected(string place, string value, string path, string expected)
     {
@@ -80,6 +81,14 @@ public class CircuitFileTests
         var json = JsonNode.Parse(CircuitFile.Write(Starters.LineToNeutral))!;
         json["conductors"]!.AsArray().Add(JsonNode.Parse("""{"id":"x","wire":"4","from":"KM1:A1","to":"S1:21","metres":5,"mm2":1.5}"""));
         Should.Throw<CircuitException>(() => CircuitFile.Read(json.ToJsonString())).Message.ShouldContain("the paths keep them apart");
+    }
+
+    [Fact]
+    public void The_published_schema_names_every_device_kind_there_is()
+    {
+        var schema = JsonNode.Parse(File.ReadAllText(Path.Combine(Devices.DeviceKindTests.Root(), "docs", "formats", "circuit.schema.json")))!;
+        schema["properties"]!["devices"]!["items"]!["properties"]!["kind"]!["enum"]!.AsArray().Select(k => k!.GetValue<string>())
+            .ShouldBe(Fehler.Core.Devices.DeviceKinds.All.Select(k => k.Id));
     }
 
     [Fact]

@@ -5,6 +5,7 @@ using Fehler.Core.Diagnosis;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -114,7 +115,7 @@ public class DiagnosisTests
     [InlineData(Strategy.DeadFirst)]
     public void Every_way_of_working_proposes_no_resistance_on_points_that_stay_live(Strategy strategy)
     {
-        var live = JobState.LiveWhenIsolated(Starters.LineToNeutral);
+        var live = Isolation.Of(Starters.LineToNeutral).LiveTerminals;
         live.ShouldContain(TerminalId.Parse("Q1:1"));
         live.ShouldNotContain(TerminalId.Parse("Q1:2"));
         foreach (var proposal in StopButton().Diagnose(strategy).Proposals.Where(p => p.Kind == ProposalKind.Reading && p.Quantity != Quantity.Volts))

@@ -67,6 +67,25 @@ public class SimulatorTests
         pushed.Volts("KM1:A1", "KM1:A2").ShouldBeGreaterThan(115);
     }
 
+    [Theory]
+    [MemberData(nameof(Both))]
+    public void A_contactor_with_an_open_coil_does_not_pull_in_although_the_voltage_is_there(string name)
+    {
+        var simulator = Starters.With(Starters.Of(name), "KM1/A1-A2-open");
+        var held = simulator.Do(simulator.Start().State, Starters.Press);
+        held.Appearances["KM1"].ShouldBe("out");
+        held.Volts("KM1:A1", "KM1:A2").ShouldBeGreaterThan(225);
+    }
+
+    [Fact]
+    public void A_coil_with_shorted_turns_blows_the_control_fuse()
+    {
+        var simulator = Starters.With(Starters.LineToNeutral, "KM1/coil-shorted");
+        var held = simulator.Do(simulator.Start().State, Starters.Press);
+        held.Events.ShouldContain("F3 opens on overcurrent");
+        held.Appearances["KM1"].ShouldBe("out");
+    }
+
     /// <summary>The smaller protective device goes first: an earth fault at the coil blows the control fuse, not the motor's.</summary>
     [Fact]
     public void An_earth_fault_in_the_control_circuit_blows_the_control_fuse_alone()

@@ -69,6 +69,32 @@ const liftedWires = computed(
   () => new Set(props.circuit.conductors.filter((c) => props.lifted?.includes(c.id)).map((c) => c.wire)),
 )
 
+/** Marks at points that the sheet does not draw, the clamps of a strip: they stand on their wire. */
+const clampMarks = computed(() => {
+  const drawn = new Set(
+    props.circuit.sheets.flatMap((s) => [
+      ...s.parts.flatMap((p) => p.terminals.map((t) => t.terminal)),
+      ...s.references.map((r) => r.terminal),
+    ]),
+  )
+  const wanted = [props.lead1, props.lead2, ...(props.readings ?? []).map((r) => r.terminal)].filter(
+    (t): t is string => !!t && !drawn.has(t),
+  )
+  return [...new Set(wanted)].flatMap((terminal) => {
+    const wire = props.circuit.conductors.find((c) => c.from === terminal || c.to === terminal)?.wire
+    for (const sheet of props.circuit.sheets) {
+      const line = sheet.wires.find((w) => w.wire === wire && w.label) ?? sheet.wires.find((w) => w.wire === wire)
+      if (!line) continue
+      const at = line.label ?? {
+        x: (line.points[0]!.x + line.points.at(-1)!.x) / 2,
+        y: (line.points[0]!.y + line.points.at(-1)!.y) / 2,
+      }
+      return [{ terminal, sheet: sheet.type, x: at.x, y: at.y }]
+    }
+    return []
+  })
+})
+
 const px = (x: number) => x * X + margin
 const py = (y: number) => y * Y
 const path = (points: { x: number; y: number }[]) => 'M' + points.map((p) => `${px(p.x)} ${py(p.y)}`).join('L')
@@ -173,6 +199,18 @@ const short = (t: string) => t.slice(t.lastIndexOf(':') + 1)
             <text :x="px(reference.x)" :y="py(reference.y) + 5" text-anchor="middle">
               {{ leadOf(reference.terminal) }}
             </text>
+          </g>
+        </g>
+        <g v-for="mark in clampMarks.filter((m) => m.sheet === sheet.type)" :key="`c${mark.terminal}`" class="clamp">
+          <rect :x="px(mark.x) - 5" :y="py(mark.y) - 5" width="10" height="10" />
+          <text class="number" :x="px(mark.x) - 16" :y="py(mark.y) + 4" text-anchor="end">{{ mark.terminal }}</text>
+          <g v-if="leadOf(mark.terminal)" :class="`lead lead-${leadOf(mark.terminal)}`">
+            <circle :cx="px(mark.x)" :cy="py(mark.y)" r="11" />
+            <text :x="px(mark.x)" :y="py(mark.y) + 5" text-anchor="middle">{{ leadOf(mark.terminal) }}</text>
+          </g>
+          <g v-else-if="readingAt(mark.terminal)" class="reading">
+            <rect :x="px(mark.x) - 106" :y="py(mark.y) - 9" width="44" height="18" rx="2" />
+            <text :x="px(mark.x) - 84" :y="py(mark.y) + 4" text-anchor="middle">{{ readingAt(mark.terminal) }}</text>
           </g>
         </g>
         <template v-for="part in sheet.parts" :key="`t${part.device}${part.left}${part.top}`">
@@ -312,6 +350,11 @@ svg {
 .flag {
   fill: none;
   stroke: var(--faint);
+  stroke-width: 1.6;
+}
+.clamp > rect {
+  fill: var(--sheet);
+  stroke: var(--ink);
   stroke-width: 1.6;
 }
 .screw {

@@ -134,8 +134,8 @@ defineExpose({ id: toRef(props, 'id') })
           </p>
         </section>
         <NextTestCard
-          class="card"
           v-if="!job.isClosed"
+          class="card"
           :job="job"
           :circuit="circuit"
           :proposal="proposal"

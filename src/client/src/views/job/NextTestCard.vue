@@ -288,6 +288,7 @@ watch(
   padding: 0.8rem;
   border-left: 6px solid var(--petrol);
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.55rem;
 }
 .head {

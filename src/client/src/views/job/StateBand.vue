@@ -27,7 +27,7 @@ const words = computed(
 
 const needed = {
   isolate: [
-    'Every isolating device named below is open',
+    'Every isolating device named above is open',
     'My own lock and tag are on',
     'Stored energy is dealt with: load, fan, brake, capacitors',
   ],
@@ -164,8 +164,9 @@ defineExpose({ ask })
   font-size: 1.25rem;
 }
 .live {
-  background: var(--live);
-  color: var(--live-ink);
+  background: var(--live-band);
+  color: #ffffff;
+  border-top: 6px double #ffffff;
 }
 .unknown {
   color: var(--unknown-ink);
