@@ -57,4 +57,25 @@ export const workshop = definePreset(Aura, {
       },
     },
   },
+  // Quiet is not faint: what can be pressed is readable at arm's length.
+  components: {
+    togglebutton: {
+      colorScheme: {
+        light: { root: { color: '{text.muted.color}' } },
+        dark: { root: { color: '{text.muted.color}' } },
+      },
+    },
+    button: {
+      colorScheme: {
+        light: {
+          outlined: { secondary: { color: '{surface.800}', borderColor: '{surface.400}' } },
+          text: { secondary: { color: '{surface.700}' } },
+        },
+        dark: {
+          outlined: { secondary: { color: '{surface.50}', borderColor: '{surface.400}' } },
+          text: { secondary: { color: '{surface.100}' } },
+        },
+      },
+    },
+  },
 })
