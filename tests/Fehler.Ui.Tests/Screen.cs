@@ -27,7 +27,10 @@ public sealed class Screen : IDisposable
 
     public void Resize(int width, int height) => Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
     {
-        ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false,
+        ["width"] = width,
+        ["height"] = height,
+        ["deviceScaleFactor"] = 1,
+        ["mobile"] = false,
     });
 
     public void Open(string path) => Driver.Navigate().GoToUrl(Address + path);

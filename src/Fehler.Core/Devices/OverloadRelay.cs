@@ -45,7 +45,7 @@ internal sealed class OverloadRelay : DeviceKind
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("tripped", "Operate the test trip", false), new("reset", "Press Reset", false, Resets: true)];
 
-    public override ImmutableArray<Look> Looks(Device device) => 
+    public override ImmutableArray<Look> Looks(Device device) =>
     [
         new("flag", $"Trip flag of {device.Tag}", "not tripped", "tripped"),
         new("dial", FormattableString.Invariant($"Dial of {device.Tag}: set to {device.Number("settingAmps"):0.##} A?"), "as it should be", "lower", "higher"),

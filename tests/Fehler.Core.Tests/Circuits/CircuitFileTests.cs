@@ -15,8 +15,15 @@ public class CircuitFileTests
         from breaker in new[] { true, false }
         select new TheoryDataRow<DirectOnLine>(new DirectOnLine
         {
-            Tag = "C-1", Title = "Combination", Control = control, OverloadContact = place, ControlFuse = fuse,
-            EmergencyStop = emergency, RunLamp = lamps, TripLamp = lamps, BreakerInsteadOfFuses = breaker,
+            Tag = "C-1",
+            Title = "Combination",
+            Control = control,
+            OverloadContact = place,
+            ControlFuse = fuse,
+            EmergencyStop = emergency,
+            RunLamp = lamps,
+            TripLamp = lamps,
+            BreakerInsteadOfFuses = breaker,
         });
 
     [Theory]
