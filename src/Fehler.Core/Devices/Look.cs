@@ -9,6 +9,9 @@ public sealed record Look(string Id, string Question, params string[] Answers)
     /// <summary>Hands or eyes go where it is only safe on an isolated circuit.</summary>
     public bool DeadOnly { get; init; }
 
+    /// <summary>Resetting the device wipes what is seen here.</summary>
+    public bool WipedByReset { get; init; }
+
     /// <summary>Effort, minutes.</summary>
     public double Minutes { get; init; } = 0.3;
 }

@@ -47,7 +47,7 @@ internal sealed class OverloadRelay : DeviceKind
 
     public override ImmutableArray<Look> Looks(Device device) =>
     [
-        new("flag", $"Trip flag of {device.Tag}", "not tripped", "tripped"),
+        new("flag", $"Trip flag of {device.Tag}", "not tripped", "tripped") { WipedByReset = true },
         new("dial", FormattableString.Invariant($"Dial of {device.Tag}: set to {device.Number("settingAmps"):0.##} A?"), "as it should be", "lower", "higher"),
     ];
 

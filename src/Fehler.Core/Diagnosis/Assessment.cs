@@ -11,6 +11,9 @@ internal sealed class Assessment
     /// <summary>A unit is found when it holds this much and its own proof was made.</summary>
     private const double FoundShare = 0.95;
 
+    /// <summary>A proof fits the fault far better than chance; one of a fault of unknown size fits less sharply.</summary>
+    private const double ProvesAbove = 10 * Likelihood.OutlierShare * 0.05;
+
     private const int MostReasons = 6;
 
     private readonly DiagnosisSession _session;
@@ -122,7 +125,7 @@ internal sealed class Assessment
             return true;
         }
 
-        return _session.Observations.Any(o => o.Fit[index] > 0.1 && o.Fit[index] > 4 * o.HealthyFit && o.Entry switch
+        return _session.Observations.Any(o => o.Fit[index] > ProvesAbove && o.Fit[index] > 4 * o.HealthyFit && o.Entry switch
         {
             Reading r => suspect.Fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points),
             LookSeen l => suspect.Fault.ProofLook is { } look && look == (l.Device, l.Look),

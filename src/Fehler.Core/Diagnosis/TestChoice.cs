@@ -28,10 +28,9 @@ internal sealed class TestChoice
     private readonly Circuit _circuit;
     private readonly Hypothesis[] _live;
     private readonly double[] _weights;
-    private readonly int[] _unitOf;
-    private readonly string[] _units;
+    private readonly ImmutableArray<string> _units;
+    private readonly OutcomeGrouping _grouping;
     private readonly CostModel _cost;
-    private readonly double _entropy;
     private readonly ImmutableArray<Step> _resets;
 
     public TestChoice(DiagnosisSession session, JobState job, Strategy strategy, double[] posterior)
@@ -57,16 +56,16 @@ internal sealed class TestChoice
         _live = [.. kept.Select(x => x.Hypothesis)];
         var sum = kept.Sum(x => x.Weight);
         _weights = [.. kept.Select(x => x.Weight / sum)];
-        _units = [.. _live.Select(UnitName).Distinct()];
-        _unitOf = [.. _live.Select(h => Array.IndexOf(_units, UnitName(h)))];
+        _units = [.. _live.Select(h => h.Fault?.Unit ?? "")];
+        _grouping = new OutcomeGrouping(_weights, _units);
         _cost = new CostModel(_circuit, job.Valid.OfType<Reading>().LastOrDefault()?.From, strategy);
-        _entropy = Entropy(Enumerable.Range(0, _live.Length));
         _resets = [.. Resets()];
     }
 
     public ImmutableArray<Proposal> Proposals(SuspectUnit? top)
     {
         var candidates = Candidates();
+        var writer = new ProposalWriter(_circuit, _weights, _units, _grouping);
         var measured = _job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, r.Quantity == Quantity.Volts)).ToHashSet();
         var best = candidates.Where(c => c.Bits > LeastBits && !measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, c.Quantity == Quantity.Volts)));
         var ordered = (_strategy == Strategy.FromSupply ? FromSupply(best) : best.OrderByDescending(c => c.Bits / c.Minutes)).Take(MostProposals).ToList();
@@ -82,10 +81,23 @@ internal sealed class TestChoice
                 ordered.Add(proof);
             }
 
-            return [.. ordered.Take(MostProposals).Select(c => Describe(c, c == proof))];
+            LookBeforeReset(ordered, candidates);
+            return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof))];
         }
 
-        return [.. ordered.Select(c => Describe(c, false))];
+        LookBeforeReset(ordered, candidates);
+        return [.. ordered.Select(c => writer.Describe(c, false))];
+    }
+
+    /// <summary>A reset wipes the evidence: what the device shows is looked at first, however little is expected of it.</summary>
+    private static void LookBeforeReset(List<Candidate> ordered, List<Candidate> candidates)
+    {
+        if (ordered.Count > 0 && ordered[0].Steps.Concat(ordered[0].Setup.Held).Select(s => s.Device).ToHashSet() is var operated
+            && candidates.FirstOrDefault(c => c.Kind == ProposalKind.Look && c.ShowsWhatResetWipes && operated.Contains(c.Device)) is { } look && look != ordered[0])
+        {
+            ordered.Remove(look);
+            ordered.Insert(0, look);
+        }
     }
 
     private IOrderedEnumerable<Candidate> FromSupply(IEnumerable<Candidate> candidates) => candidates
@@ -159,24 +171,15 @@ internal sealed class TestChoice
             predictions[h] = _live[h] == _session.Healthy ? healthy : _live[h].Predict(quantity, _session.Tables, pairs, setup));
         var found = new Candidate[pairs.Length];
         System.Threading.Tasks.Parallel.For(0, pairs.Length, i =>
-        {
-            var foretold = new Prediction[_live.Length];
-            for (var h = 0; h < _live.Length; h++)
-            {
-                foretold[h] = predictions[h][i];
-            }
-
-            var groups = Group(foretold);
-            found[i] = new Candidate(ProposalKind.Reading, setup, Gain(groups), _cost.OfReading(quantity, pairs[i].From, pairs[i].To, setup))
+            found[i] = new Candidate(ProposalKind.Reading, setup, _grouping.Gain(predictions, i), _cost.OfReading(quantity, pairs[i].From, pairs[i].To, setup))
             {
                 Quantity = quantity,
                 From = pairs[i].From,
                 To = pairs[i].To,
-                Groups = groups,
-                Foretold = foretold,
+                Table = predictions,
+                Column = i,
                 Good = healthy[i],
-            };
-        });
+            });
         return found;
     }
 
@@ -189,13 +192,12 @@ internal sealed class TestChoice
             {
                 var change = look.DeadOnly && !_job.IsIsolated ? SetupChange.Isolate : SetupChange.None;
                 var seen = _live.Select(h => h.Seen(device.Tag, look.Id)).ToArray();
-                var groups = GroupWords(seen);
-                yield return new Candidate(ProposalKind.Look, new Setup(change, [], look.DeadOnly || _job.IsIsolated), Gain(groups), _cost.OfLook(device, look, change))
+                yield return new Candidate(ProposalKind.Look, new Setup(change, [], look.DeadOnly || _job.IsIsolated), _grouping.Gain(seen), _cost.OfLook(device, look, change))
                 {
                     Device = device.Tag,
                     Look = look.Id,
                     Text = look.Question,
-                    Groups = groups,
+                    ShowsWhatResetWipes = look.WipedByReset,
                     Shown = seen,
                     GoodText = _session.Healthy.Seen(device.Tag, look.Id),
                 };
@@ -224,106 +226,16 @@ internal sealed class TestChoice
                     var all = energise.Concat(steps).ToList();
                     var seen = new string[_live.Length];
                     System.Threading.Tasks.Parallel.For(0, _live.Length, h => seen[h] = Words.Of(_live[h].Foresee(all)));
-                    var groups = GroupWords(seen);
-                    yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), Gain(groups), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
+                        yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), _grouping.Gain(seen), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
                     {
                         Steps = steps,
                         Text = $"Operate: {Words.Of(steps)}",
-                        Groups = groups,
-                        Shown = seen,
+                            Shown = seen,
                         GoodText = Words.Of(_session.Healthy.Foresee(all)),
                     };
                 }
             }
         }
-    }
-
-    /// <summary>Groups of hypotheses whose predictions no meter would tell apart. Stray goes with nothing: both may read near zero.</summary>
-    private static List<List<int>> Group(Prediction[] foretold)
-    {
-        var overLimit = new List<int>();
-        var ranges = new List<(double Low, double High, int Index)>();
-        for (var h = 0; h < foretold.Length; h++)
-        {
-            if (foretold[h].Kind == PredictionKind.OverLimit)
-            {
-                overLimit.Add(h);
-            }
-            else
-            {
-                var (low, high) = foretold[h].Kind == PredictionKind.Stray ? (0, 1) : foretold[h].Range;
-                ranges.Add((low, high, h));
-            }
-        }
-
-        ranges.Sort((a, b) => a.Low.CompareTo(b.Low));
-        var groups = new List<List<int>>();
-        var edge = double.NegativeInfinity;
-        foreach (var (low, high, index) in ranges)
-        {
-            if (groups.Count == 0 || low > edge)
-            {
-                groups.Add([]);
-            }
-
-            groups[^1].Add(index);
-            edge = Math.Max(edge, high);
-        }
-
-        if (overLimit.Count > 0)
-        {
-            groups.Add(overLimit);
-        }
-
-        return groups;
-    }
-
-    private static List<List<int>> GroupWords(string[] seen) =>
-        [.. seen.Select((s, i) => (s, i)).GroupBy(x => x.s).Select(g => g.Select(x => x.i).ToList())];
-
-    /// <summary>Expected fall of the uncertainty about the unit, bits. One answer in thirty is wrong, which takes its share.</summary>
-    private double Gain(List<List<int>> groups)
-    {
-        if (groups.Count < 2)
-        {
-            return 0;
-        }
-
-        var left = 0.0;
-        foreach (var group in groups)
-        {
-            var weight = group.Sum(h => _weights[h]);
-            if (weight > 0)
-            {
-                left += weight * Entropy(group);
-            }
-        }
-
-        return (1 - Likelihood.OutlierShare) * Math.Max(0, _entropy - left);
-    }
-
-    /// <summary>Entropy over units within a set of hypotheses, bits.</summary>
-    private double Entropy(IEnumerable<int> hypotheses)
-    {
-        Span<double> units = _units.Length <= 512 ? stackalloc double[_units.Length] : new double[_units.Length];
-        units.Clear();
-        var total = 0.0;
-        foreach (var h in hypotheses)
-        {
-            units[_unitOf[h]] += _weights[h];
-            total += _weights[h];
-        }
-
-        var entropy = 0.0;
-        foreach (var weight in units)
-        {
-            if (weight > 0)
-            {
-                entropy -= weight / total * Math.Log2(weight / total);
-            }
-        }
-
-        return entropy;
     }
 
     /// <summary>The cheapest reading or look that shows the leading suspect directly.</summary>
@@ -343,7 +255,7 @@ internal sealed class TestChoice
         var made = _job.Valid.OfType<Reading>().ToList();
         return candidates.Where(c => c.Kind switch
         {
-            ProposalKind.Reading => fault.ProofPoints is { } p && ((c.From, c.To) == p || (c.To, c.From) == p) && Differs(c.Foretold![index], c.Good)
+            ProposalKind.Reading => fault.ProofPoints is { } p && ((c.From, c.To) == p || (c.To, c.From) == p) && Differs(c.Foretold(index), c.Good)
                 && !made.Any(r => (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && (r.Quantity == Quantity.Volts) == (c.Quantity == Quantity.Volts)),
             ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
             _ => false,
@@ -352,101 +264,4 @@ internal sealed class TestChoice
 
     private static bool Differs(Prediction a, Prediction b) => a.Kind != b.Kind
         || (a.Kind == PredictionKind.Value && (a.Range.Low > b.Range.High || b.Range.Low > a.Range.High));
-
-    private Proposal Describe(Candidate c, bool proof)
-    {
-        var outcomes = c.Groups.Select(g => Outcome(c, g)).OrderByDescending(o => o.Probability).Take(5).ToImmutableArray();
-        var state = Words.Setup(_circuit, c.Setup);
-        return new Proposal
-        {
-            Kind = c.Kind,
-            Quantity = c.Quantity,
-            From = c.From,
-            To = c.To,
-            Setup = c.Setup,
-            Device = c.Device,
-            Look = c.Look,
-            Steps = c.Steps,
-            Title = c.Kind == ProposalKind.Reading
-                ? $"{(c.Quantity == Quantity.Volts ? "Volts" : "Ohms")} from {Words.Point(_circuit, c.From)} to {Words.Point(_circuit, c.To)}, {state}"
-                : c.Text,
-            Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
-            GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
-            Outcomes = outcomes,
-            Bits = c.Bits,
-            Minutes = c.Minutes,
-            IsProof = proof,
-            Why = proof && c.Bits <= LeastBits ? "Shows the leading suspect directly."
-                : FormattableString.Invariant($"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {_entropy:0.00} bits still open; it splits {_units.Count(u => u.Length > 0)} units {string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."),
-            Cautions = Cautions(c),
-        };
-    }
-
-    private ProposalOutcome Outcome(Candidate c, List<int> group)
-    {
-        var weight = group.Sum(h => _weights[h]);
-        var leaves = group.GroupBy(h => _units[_unitOf[h]]).Select(g => (Unit: g.Key, Probability: g.Sum(h => _weights[h]) / weight))
-            .OrderByDescending(u => u.Probability).Take(4).ToImmutableArray();
-        string shows;
-        if (c.Kind != ProposalKind.Reading)
-        {
-            shows = c.Shown![group[0]];
-        }
-        else if (c.Foretold![group[0]].Kind == PredictionKind.OverLimit)
-        {
-            shows = "OL";
-        }
-        else
-        {
-            var values = group.Where(h => c.Foretold[h].Kind == PredictionKind.Value).Select(h => Math.Abs(c.Foretold[h].Value)).ToList();
-            shows = values.Count == 0 ? "nothing that holds (stray)" : Range(c.Quantity, values.Min(), values.Max());
-        }
-
-        return new ProposalOutcome(shows, weight, leaves);
-    }
-
-    private static string Range(Quantity quantity, double low, double high)
-    {
-        var (a, b) = (Words.Of(new Prediction(PredictionKind.Value, low), quantity), Words.Of(new Prediction(PredictionKind.Value, high), quantity));
-        return a == b || high - low < 0.1 * high ? b : $"{a.Replace("about ", "", StringComparison.Ordinal)} to {b.Replace("about ", "", StringComparison.Ordinal)}";
-    }
-
-    private static ImmutableArray<string> Cautions(Candidate c)
-    {
-        var cautions = ImmutableArray.CreateBuilder<string>();
-        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts })
-        {
-            cautions.Add("Live work: insulated probes, one hand where you can, local rules for live testing.");
-        }
-
-        if (c.Kind == ProposalKind.Reading && c.Quantity != Quantity.Volts && c.Setup.Change == SetupChange.Isolate)
-        {
-            cautions.Add("Isolate, lock off and prove dead at the point of work first.");
-        }
-
-        if (c.Setup.Change == SetupChange.Energise || c.Kind == ProposalKind.Operation || (c.Quantity == Quantity.Volts && c.Setup.Held.Length > 0))
-        {
-            cautions.Add("The motor may start: warn everyone and stand clear.");
-        }
-
-        return cautions.ToImmutable();
-    }
-
-    private static string UnitName(Hypothesis h) => h.Fault?.Unit ?? "";
-
-    private sealed record Candidate(ProposalKind Kind, Setup Setup, double Bits, double Minutes)
-    {
-        public Quantity Quantity { get; init; }
-        public TerminalId From { get; init; }
-        public TerminalId To { get; init; }
-        public string Device { get; init; } = "";
-        public string Look { get; init; } = "";
-        public ImmutableArray<Step> Steps { get; init; } = [];
-        public string Text { get; init; } = "";
-        public string GoodText { get; init; } = "";
-        public Prediction Good { get; init; }
-        public required List<List<int>> Groups { get; init; }
-        public Prediction[]? Foretold { get; init; }
-        public string[]? Shown { get; init; }
-    }
 }

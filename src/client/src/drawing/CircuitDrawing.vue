@@ -168,6 +168,14 @@ const short = (t: string) => t.slice(t.lastIndexOf(':') + 1)
             <text :x="px(wire.label!.x) + 18" :y="py(wire.label!.y) + 4" text-anchor="middle">
               {{ wire.wire }}{{ liftedWires.has(wire.wire) ? ' ⤒' : '' }}
             </text>
+            <text
+              v-if="sheet.type === 'control' && (wireShare[wire.wire] ?? 0) > 0.02"
+              class="share"
+              :x="px(wire.label!.x) + 36"
+              :y="py(wire.label!.y) + 5"
+            >
+              {{ percent(wireShare[wire.wire]!) }}
+            </text>
           </g>
         </g>
         <g
@@ -386,7 +394,7 @@ svg {
   fill: var(--sheet);
   stroke: none;
 }
-.wire-number text {
+.wire-number text:not(.share) {
   font: 600 12px 'Barlow Semi Condensed';
   fill: var(--petrol);
 }

@@ -1,0 +1,94 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>Puts a chosen test into words: where the leads go, what a good circuit shows, what each answer would leave.</summary>
+/// <param name="circuit">The circuit.</param>
+/// <param name="weights">Probability of each hypothesis that was weighed.</param>
+/// <param name="units">Unit of each hypothesis; empty for "nothing wrong now".</param>
+/// <param name="grouping">Sorts the hypotheses by answer.</param>
+internal sealed class ProposalWriter(Circuit circuit, double[] weights, ImmutableArray<string> units, OutcomeGrouping grouping)
+{
+    public Proposal Describe(Candidate c, bool proof)
+    {
+        var outcomes = Groups(c).Select(g => Outcome(c, g)).OrderByDescending(o => o.Probability).Take(5).ToImmutableArray();
+        var state = Words.Setup(circuit, c.Setup);
+        return new Proposal
+        {
+            Kind = c.Kind,
+            Quantity = c.Quantity,
+            From = c.From,
+            To = c.To,
+            Setup = c.Setup,
+            Device = c.Device,
+            Look = c.Look,
+            Steps = c.Steps,
+            Title = c.Kind == ProposalKind.Reading
+                ? $"{(c.Quantity == Quantity.Volts ? "Volts" : "Ohms")} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
+                : c.Text,
+            Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
+            GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
+            Outcomes = outcomes,
+            Bits = c.Bits,
+            Minutes = c.Minutes,
+            IsProof = proof,
+            Why = proof && c.Bits <= TestChoice.LeastBits ? "Shows the leading suspect directly."
+                : FormattableString.Invariant($"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {grouping.Entropy:0.00} bits still open; it splits {units.Distinct().Count(u => u.Length > 0)} units {string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."),
+            Cautions = Cautions(c),
+        };
+    }
+
+    private List<List<int>> Groups(Candidate c) => c.Kind == ProposalKind.Reading ? grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);
+
+    private ProposalOutcome Outcome(Candidate c, List<int> group)
+    {
+        var weight = group.Sum(h => weights[h]);
+        var leaves = group.GroupBy(h => units[h]).Select(g => (Unit: g.Key, Probability: g.Sum(h => weights[h]) / weight))
+            .OrderByDescending(u => u.Probability).Take(4).ToImmutableArray();
+        string shows;
+        if (c.Kind != ProposalKind.Reading)
+        {
+            shows = c.Shown![group[0]];
+        }
+        else if (c.Foretold(group[0]).Kind == PredictionKind.OverLimit)
+        {
+            shows = "OL";
+        }
+        else
+        {
+            var values = group.Where(h => c.Foretold(h).Kind == PredictionKind.Value).Select(h => Math.Abs(c.Foretold(h).Value)).ToList();
+            shows = values.Count == 0 ? "nothing that holds (stray)" : Range(c.Quantity, values.Min(), values.Max());
+        }
+
+        return new ProposalOutcome(shows, weight, leaves);
+    }
+
+    private static string Range(Quantity quantity, double low, double high)
+    {
+        var (a, b) = (Words.Of(new Prediction(PredictionKind.Value, low), quantity), Words.Of(new Prediction(PredictionKind.Value, high), quantity));
+        return a == b || high - low < 0.1 * high ? b : $"{a.Replace("about ", "", StringComparison.Ordinal)} to {b.Replace("about ", "", StringComparison.Ordinal)}";
+    }
+
+    private static ImmutableArray<string> Cautions(Candidate c)
+    {
+        var cautions = ImmutableArray.CreateBuilder<string>();
+        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts })
+        {
+            cautions.Add("Live work: insulated probes, one hand where you can, local rules for live testing.");
+        }
+
+        if (c.Kind == ProposalKind.Reading && c.Quantity != Quantity.Volts && c.Setup.Change == SetupChange.Isolate)
+        {
+            cautions.Add("Isolate, lock off and prove dead at the point of work first.");
+        }
+
+        if (c.Setup.Change == SetupChange.Energise || c.Kind == ProposalKind.Operation || (c.Quantity == Quantity.Volts && c.Setup.Held.Length > 0))
+        {
+            cautions.Add("The motor may start: warn everyone and stand clear.");
+        }
+
+        return cautions.ToImmutable();
+    }
+}
