@@ -39,7 +39,7 @@ internal sealed class Assessment
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var none = _posterior[^1];
         var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && IsProved(s));
-        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _posterior).Proposals(top) : [];
+        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _posterior).Proposals(proved ? null : top) : [];
         var status = Status(top, none, repaired, proved);
         units = [.. units.Select(u => u with { Alike = AlikeUnits(u, units, proposals) })];
         return new DiagnosisResult

@@ -62,6 +62,7 @@ internal sealed class TestChoice
         _resets = [.. Resets()];
     }
 
+    /// <param name="top">The leading unit while its own proof has not been made; null otherwise.</param>
     public ImmutableArray<Proposal> Proposals(SuspectUnit? top)
     {
         var candidates = Candidates();
@@ -226,11 +227,11 @@ internal sealed class TestChoice
                     var all = energise.Concat(steps).ToList();
                     var seen = new string[_live.Length];
                     System.Threading.Tasks.Parallel.For(0, _live.Length, h => seen[h] = Words.Of(_live[h].Foresee(all)));
-                        yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), _grouping.Gain(seen), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
+                    yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), _grouping.Gain(seen), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
                     {
                         Steps = steps,
                         Text = $"Operate: {Words.Of(steps)}",
-                            Shown = seen,
+                        Shown = seen,
                         GoodText = Words.Of(_session.Healthy.Foresee(all)),
                     };
                 }

@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 import type { Circuit } from '@/api/client'
 import { symbolOf } from '@/symbols'
+import LeadPin from './LeadPin.vue'
+import ReadingTag from './ReadingTag.vue'
 
 /** A reading shown at a terminal. */
 export interface ShownReading {
@@ -202,24 +204,13 @@ const short = (t: string) => t.slice(t.lastIndexOf(':') + 1)
           >
             {{ reference.terminal }}
           </text>
-          <g v-if="leadOf(reference.terminal)" :class="`lead lead-${leadOf(reference.terminal)}`">
-            <circle :cx="px(reference.x)" :cy="py(reference.y)" r="11" />
-            <text :x="px(reference.x)" :y="py(reference.y) + 5" text-anchor="middle">
-              {{ leadOf(reference.terminal) }}
-            </text>
-          </g>
+          <LeadPin :lead="leadOf(reference.terminal)" :x="px(reference.x)" :y="py(reference.y)" />
         </g>
         <g v-for="mark in clampMarks.filter((m) => m.sheet === sheet.type)" :key="`c${mark.terminal}`" class="clamp">
           <rect :x="px(mark.x) - 5" :y="py(mark.y) - 5" width="10" height="10" />
           <text class="number" :x="px(mark.x) - 16" :y="py(mark.y) + 4" text-anchor="end">{{ mark.terminal }}</text>
-          <g v-if="leadOf(mark.terminal)" :class="`lead lead-${leadOf(mark.terminal)}`">
-            <circle :cx="px(mark.x)" :cy="py(mark.y)" r="11" />
-            <text :x="px(mark.x)" :y="py(mark.y) + 5" text-anchor="middle">{{ leadOf(mark.terminal) }}</text>
-          </g>
-          <g v-else-if="readingAt(mark.terminal)" class="reading">
-            <rect :x="px(mark.x) - 106" :y="py(mark.y) - 9" width="44" height="18" rx="2" />
-            <text :x="px(mark.x) - 84" :y="py(mark.y) + 4" text-anchor="middle">{{ readingAt(mark.terminal) }}</text>
-          </g>
+          <LeadPin :lead="leadOf(mark.terminal)" :x="px(mark.x)" :y="py(mark.y)" />
+          <ReadingTag :text="readingAt(mark.terminal)" :x="px(mark.x) - 84" :y="py(mark.y)" />
         </g>
         <template v-for="part in sheet.parts" :key="`t${part.device}${part.left}${part.top}`">
           <g
@@ -243,18 +234,8 @@ const short = (t: string) => t.slice(t.lastIndexOf(':') + 1)
             >
               {{ short(terminal.terminal) }}
             </text>
-            <g v-if="leadOf(terminal.terminal)" :class="`lead lead-${leadOf(terminal.terminal)}`">
-              <circle :cx="px(terminal.x)" :cy="py(terminal.y)" r="11" />
-              <text :x="px(terminal.x)" :y="py(terminal.y) + 5" text-anchor="middle">
-                {{ leadOf(terminal.terminal) }}
-              </text>
-            </g>
-            <g v-if="readingAt(terminal.terminal)" class="reading">
-              <rect :x="px(terminal.x) - 62" :y="py(terminal.y) - 9" width="44" height="18" rx="2" />
-              <text :x="px(terminal.x) - 40" :y="py(terminal.y) + 4" text-anchor="middle">
-                {{ readingAt(terminal.terminal) }}
-              </text>
-            </g>
+            <LeadPin :lead="leadOf(terminal.terminal)" :x="px(terminal.x)" :y="py(terminal.y)" />
+            <ReadingTag :text="readingAt(terminal.terminal)" :x="px(terminal.x) - 40" :y="py(terminal.y)" />
           </g>
         </template>
       </svg>
@@ -287,6 +268,14 @@ svg {
 @media (max-width: 700px) {
   .sheets {
     flex-direction: column;
+  }
+  /* A thumb needs the drawing at its full size; it scrolls in its own frame. */
+  figure {
+    max-width: 100%;
+    overflow-x: auto;
+  }
+  svg {
+    max-width: none;
   }
 }
 .wire,
@@ -397,28 +386,5 @@ svg {
 .wire-number text:not(.share) {
   font: 600 12px 'Barlow Semi Condensed';
   fill: var(--petrol);
-}
-.lead circle {
-  stroke: var(--sheet);
-  stroke-width: 2;
-}
-.lead-1 circle {
-  fill: var(--lead-1);
-}
-.lead-2 circle {
-  fill: var(--lead-2);
-}
-.lead text {
-  font: 600 14px 'Barlow';
-  fill: var(--sheet);
-}
-.reading rect {
-  fill: var(--paper);
-  stroke: var(--line);
-}
-.reading text {
-  font: 600 12px 'Barlow';
-  font-variant-numeric: tabular-nums;
-  fill: var(--ink);
 }
 </style>

@@ -145,6 +145,8 @@ defineExpose({ id: toRef(props, 'id') })
           :is-own="isOwn"
           :moving="moving"
           :thinking="thinking"
+          :found="diagnosis?.status === 'found' ? diagnosis.summary : ''"
+          @close-out="router.push(`/jobs/${id}/close-out`)"
           @entry="add"
           @state="band?.ask($event)"
           @moving="moving = $event"
@@ -253,7 +255,7 @@ defineExpose({ id: toRef(props, 'id') })
 }
 .grid {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(21rem, 26rem);
+  grid-template-columns: minmax(0, 1fr) minmax(20rem, 22.5rem);
   grid-template-areas: 'drawing card' 'drawing side';
   grid-template-rows: auto 1fr;
   gap: 0.8rem;

@@ -16,6 +16,8 @@ const props = defineProps<{
   isOwn: boolean
   moving: 1 | 2
   thinking: boolean
+  /** What was found and proved; empty while searching. */
+  found: string
 }>()
 const emit = defineEmits<{
   entry: [entry: Entry]
@@ -24,6 +26,7 @@ const emit = defineEmits<{
   set: [change: Partial<{ from: string; to: string; quantity: Quantity; held: Step[] }>]
   choose: [index: number]
   reset: []
+  closeOut: []
 }>()
 
 const text = ref('')
@@ -142,7 +145,7 @@ watch(
     :data-look="proposal?.kind === 'look' && !isOwn ? `${proposal.device}/${proposal.look}` : undefined"
   >
     <div class="head">
-      <h2>{{ isOwn ? 'Your own reading' : proposal?.isProof ? 'Proof' : 'Next' }}</h2>
+      <h2>{{ isOwn ? 'Your own reading' : proposal?.isProof ? 'Proof' : found && !proposal ? 'Found' : 'Next' }}</h2>
       <span v-if="!isOwn && proposal" class="faint figures"
         >{{ chosen + 1 }} of {{ others.length }} · about {{ proposal.minutes.toFixed(1) }} min</span
       >
@@ -155,7 +158,11 @@ watch(
       />
     </div>
 
-    <p v-if="!proposal && !isOwn" class="faint">
+    <template v-if="found && !proposal && !isOwn">
+      <p class="good">{{ found }}</p>
+      <Button label="Repair and close out" icon="pi pi-check-square" @click="emit('closeOut')" />
+    </template>
+    <p v-else-if="!proposal && !isOwn" class="faint">
       {{ thinking ? 'Working it out…' : 'No test on offer tells more. Tap a terminal to measure something else.' }}
     </p>
 
