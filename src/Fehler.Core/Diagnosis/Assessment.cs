@@ -11,6 +11,9 @@ internal sealed class Assessment
     /// <summary>A unit is found when it holds this much and its own proof was made.</summary>
     private const double FoundShare = 0.95;
 
+    /// <summary>What a fault has to hold that no single reading shows directly.</summary>
+    private const double CertainShare = 0.99;
+
     /// <summary>A proof fits the fault far better than chance; one of a fault of unknown size fits less sharply.</summary>
     private const double ProvesAbove = 10 * Likelihood.OutlierShare * 0.05;
 
@@ -122,7 +125,8 @@ internal sealed class Assessment
         var index = _session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => _posterior[x.i]).i;
         if (suspect.Fault!.ProofPoints is null && suspect.Fault.ProofLook is null)
         {
-            return true;
+            // No reading shows a jammed armature: it is what is left when nothing else can be.
+            return suspect.Probability >= CertainShare;
         }
 
         return _session.Observations.Any(o => o.Fit[index] > ProvesAbove && o.Fit[index] > 4 * o.HealthyFit && o.Entry switch
@@ -168,8 +172,8 @@ internal sealed class Assessment
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
             DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
             DiagnosisStatus.Contradiction => $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
-            DiagnosisStatus.Found => $"{lead}. Proved by its own reading.",
-            DiagnosisStatus.AlmostFound => $"{lead}: {top!.Probability:P0}. One reading shows it directly.",
+            DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null } ? $"{lead}. Nothing else is left." : $"{lead}. Proved by its own reading.",
+            DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof) ? $"{lead}: {top!.Probability:P0}. One test shows it directly." : $"{lead}: {top!.Probability:P0}, not yet proved.",
             _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
             _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) => $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",
             _ => $"{units.Count(u => u.Probability > 0.02 && u.Unit.Length > 0)} units are still possible; most likely: {lead} ({top.Probability:P0}).",

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
@@ -19,6 +20,9 @@ internal sealed class TestChoice
 
     /// <summary>Hypotheses that together hold all but this share are weighed; the rest cannot change the choice.</summary>
     private const double NegligibleShare = 0.003;
+
+    /// <summary>Suspects of the leading unit below this share of it are not worth a proof of their own.</summary>
+    private const double LeastProvedShare = 0.04;
 
     private const int MostHypotheses = 260, MostProposals = 8;
 
@@ -239,14 +243,16 @@ internal sealed class TestChoice
         }
     }
 
-    /// <summary>The cheapest reading or look that shows the leading suspect directly.</summary>
-    private Candidate? Proof(SuspectUnit top, List<Candidate> candidates)
-    {
-        if (top.Suspects[0].Fault is not { } fault)
-        {
-            return null;
-        }
+    /// <summary>
+    /// The cheapest reading or look that shows a suspect of the leading unit directly, or that it is another one of the same
+    /// unit: a dead coil and a jammed armature are both the contactor, but not the same repair.
+    /// </summary>
+    private Candidate? Proof(SuspectUnit top, List<Candidate> candidates) => top.Suspects
+        .Where(s => s.Fault is not null && s.Probability > LeastProvedShare * top.Probability)
+        .Select(s => Proof(s.Fault!, candidates)).FirstOrDefault(c => c is not null);
 
+    private Candidate? Proof(FaultMode fault, List<Candidate> candidates)
+    {
         var index = Array.FindIndex(_live, h => h.Fault?.Id == fault.Id);
         if (index < 0)
         {

@@ -211,6 +211,11 @@ public sealed class Network
         }
 
         var admittance = branch.Made ? 1 / DeviceKind.ContactOhms : Known(branch.Device, state.Devices[branch.Device], domain)[branch.ElementIndex];
+        if (branch.Inverted)
+        {
+            admittance = admittance == Complex.Zero ? 1 / DeviceKind.ContactOhms : 0;
+        }
+
         if (branch.ImpedanceFactor != 1)
         {
             admittance /= branch.ImpedanceFactor;
@@ -296,6 +301,7 @@ public sealed class Network
             {
                 ElementOpen a when Is(branch, a.Device, a.Element) => branch with { Open = true },
                 ElementMade a when Is(branch, a.Device, a.Element) => branch with { Made = true },
+                ContactInverted a when Is(branch, a.Device, a.Element) => branch with { Inverted = true },
                 ElementSeriesOhms a when Is(branch, a.Device, a.Element) => branch with { SeriesOhms = branch.SeriesOhms + a.Ohms },
                 ElementImpedance a when Is(branch, a.Device, a.Element) => branch with { ImpedanceFactor = branch.ImpedanceFactor * a.Factor },
                 ConductorOpen a when branch.Conductor?.Id == a.Conductor => branch with { Open = true },
@@ -355,6 +361,7 @@ internal sealed record NetworkBranch(int A, int B)
     public Conductor? Conductor { get; init; }
     public bool Open { get; init; }
     public bool Made { get; init; }
+    public bool Inverted { get; init; }
     public double SeriesOhms { get; init; }
     public double ImpedanceFactor { get; init; } = 1;
 }

@@ -15,6 +15,9 @@ public sealed record ElementOpen(string Device, string Element) : Alteration;
 /// <summary>The contact is made, whatever its mechanism does.</summary>
 public sealed record ElementMade(string Device, string Element) : Alteration;
 
+/// <summary>The contact closes when it should open and opens when it should close: the wrong block, or NO and NC exchanged.</summary>
+public sealed record ContactInverted(string Device, string Element) : Alteration;
+
 /// <summary>The element has this resistance in series, ohm.</summary>
 public sealed record ElementSeriesOhms(string Device, string Element, double Ohms) : Alteration
 {

@@ -20,7 +20,7 @@ public static class FaultCatalogue
     {
         var devices = circuit.Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)));
         var conductors = circuit.Conductors.SelectMany(c => Weighted(Farther(circuit, c), OfConductor(circuit, c)));
-        return [.. devices, .. conductors, .. Pairs(circuit)];
+        return [.. devices, .. conductors, .. Pairs(circuit), .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c))];
     }
 
     private static IEnumerable<FaultMode> Weighted(Location place, IEnumerable<FaultMode> modes) =>
@@ -53,6 +53,33 @@ public static class FaultCatalogue
                 ProofPoints = (conductor.To, circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE")),
                 SizeFactor = 3,
             };
+        }
+    }
+
+    /// <summary>
+    /// A control wire on the wrong terminal after work: on the same side of another contact of the same device, the one that
+    /// is easily taken for it (13 for 53, 95 for 97).
+    /// </summary>
+    private static IEnumerable<FaultMode> LandedWrong(Circuit circuit, Conductor conductor)
+    {
+        if (IsPower(circuit, conductor))
+        {
+            yield break;
+        }
+
+        foreach (var (end, other) in new[] { (conductor.To, conductor.From), (conductor.From, conductor.To) })
+        {
+            var device = circuit.Device(end.Device);
+            var contacts = device.Kind.Elements(device).Where(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed).ToList();
+            var right = contacts.FirstOrDefault(e => e.A == end.Name || e.B == end.Name);
+            foreach (var wrong in contacts.Where(e => right is not null && e != right).Select(e => device.Terminal(right!.A == end.Name ? e.A : e.B)).Where(t => t != other))
+            {
+                yield return new FaultMode($"{conductor.Id}/landed-on-{wrong}", conductor.Id, $"Wire {conductor.Wire} from {other} is landed on {wrong} instead of {end}",
+                    [new ConductorOpen(conductor.Id), new Bridge(other, wrong, conductor.Ohms)], 0.2 * ConductorWeight, $"Land it on {end}, as the drawing shows.")
+                {
+                    ProofPoints = (other, wrong),
+                };
+            }
         }
     }
 
