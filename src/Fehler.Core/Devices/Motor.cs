@@ -148,12 +148,12 @@ internal sealed class Motor : DeviceKind
             {
                 ProofPoints = (device.Terminal(lead), device.Terminal(next)),
             };
-            yield return new FaultMode($"{device.Tag}/winding-{lead}-earth", device.Tag, $"Winding {lead} of the motor {device.Tag} has an earth fault",
-                [new Bridge(device.Terminal(lead), null, 2)], 0.4, "Replace or rewind the motor; check for water in the terminal box first.")
+            foreach (var mode in Common.Bridged($"{device.Tag}/winding-{lead}-earth", device.Tag, $"Winding {lead} of the motor {device.Tag} has an earth fault", device.Terminal(lead), null,
+                device.Terminal("PE"), 0.4, "Lift the motor's leads to tell it from the cable; look for water in the terminal box; replace or rewind the motor."))
             {
-                ProofPoints = (device.Terminal(lead), device.Terminal("PE")),
-                SizeFactor = 4,
-            };
+                yield return mode;
+            }
+
             yield return new FaultMode($"{device.Tag}/winding-{lead}-{next}-short", device.Tag, $"Windings {lead} and {next} of the motor {device.Tag} are shorted",
                 [new Bridge(device.Terminal(lead), device.Terminal(next), 0.25 * machine.R1)], 0.25, "Replace or rewind the motor.")
             {

@@ -36,8 +36,9 @@ internal sealed class PilotLamp : DeviceKind
         return domain == Domain.Ac ? 1 / hot : device.Word("lamp") == "led" ? 1 / LedOhms : 1 / (ColdShare * hot);
     }
 
+    /// <summary>It is its current that makes a lamp burn: a dead one has its voltage and stays dark.</summary>
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) =>
-        (Magnitude(meter.Volts(0)) / device.Number("volts")) switch { >= 0.7 => "on", >= 0.3 => "dim", _ => "off" };
+        (Magnitude(meter.Amps(0)) * device.Number("volts") / device.Number("watts")) switch { >= 0.7 => "on", >= 0.3 => "dim", _ => "off" };
 
     public override IEnumerable<FaultMode> FaultModes(Device device) =>
     [

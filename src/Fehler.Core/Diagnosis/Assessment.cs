@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
+using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Diagnosis;
@@ -158,10 +159,27 @@ internal sealed class Assessment
             : proved ? DiagnosisStatus.Found : DiagnosisStatus.AlmostFound;
     }
 
-    /// <summary>Units near the top that none of the tests on offer can tell from this one.</summary>
-    private static ImmutableArray<string> AlikeUnits(SuspectUnit unit, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals) =>
-        proposals.Any(p => p.Bits > TestChoice.LeastBits) || unit.Unit.Length == 0 || unit.Probability > FoundShare ? []
-            : [.. units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > 0.05).Select(u => u.Unit)];
+    /// <summary>
+    /// Units that cannot be told from this one: those near the top when no test on offer separates them, and those in which
+    /// the same fault would be the same circuit (an earth fault in the winding or in the cable that ends on it).
+    /// </summary>
+    private ImmutableArray<string> AlikeUnits(SuspectUnit unit, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals)
+    {
+        if (unit.Unit.Length == 0)
+        {
+            return [];
+        }
+
+        var near = proposals.Any(p => p.Bits > TestChoice.LeastBits) || unit.Probability > FoundShare ? []
+            : units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > 0.05).Select(u => u.Unit);
+        var lead = unit.Suspects[0].Fault!;
+        var same = _session.Hypotheses.Select(h => h.Fault).OfType<FaultMode>().Where(f => f.Unit != unit.Unit && IsSameFault(f, lead)).Select(f => f.Unit);
+        return [.. near.Concat(same).Distinct()];
+    }
+
+    /// <summary>Whether two faults differ in nothing but size and in what is blamed for them.</summary>
+    private static bool IsSameFault(FaultMode a, FaultMode b) =>
+        a.Alterations.Length == b.Alterations.Length && a.Alterations.Zip(b.Alterations).All(x => x.First.Scaled(0) == x.Second.Scaled(0));
 
     private static string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none)
     {

@@ -14,8 +14,8 @@ public static class Likelihood
     /// <summary>Density of an outlier relative to the peak of a sharp reading: it may show anything on the scale.</summary>
     private const double OutlierDensity = 0.05;
 
-    /// <summary>Share of operations of which one thing was not seen as it was.</summary>
-    private const double MisseenShare = 0.02;
+    /// <summary>Share of operations of which one thing was not seen as it was, and of looks at something that stands still.</summary>
+    private const double MisseenShare = 0.02, MislookedShare = 0.005;
 
     private const double Floor = OutlierShare * OutlierDensity;
 
@@ -40,7 +40,7 @@ public static class Likelihood
         seen == predicted ? 1 - MisseenShare : AreNeighbours(seen, predicted) ? 0.15 : MisseenShare / 2;
 
     /// <summary>Fit of an answer to a look.</summary>
-    public static double OfLook(string seen, string predicted) => seen == predicted ? 1 - MisseenShare : MisseenShare;
+    public static double OfLook(string seen, string predicted) => seen == predicted ? 1 - MislookedShare : MislookedShare;
 
     /// <param name="signed">Volts are taken without sign: the leads of an AC reading have none.</param>
     private static double NumberFit(double signed, Prediction prediction, double straySpan)

@@ -12,6 +12,8 @@ internal static class Common
     /// <summary>The same in a power path, where less is enough to matter.</summary>
     private static readonly double[] PowerJointOhms = [1, 8, 80, 2_000, 50_000];
 
+    private static readonly double[] BridgeOhms = [0.3, 3, 30];
+
     public static FaultMode Open(Device device, Element element, string title, double weight, string remedy) =>
         new($"{device.Tag}/{element.Name}-open", device.Tag, title, [new ElementOpen(device.Tag, element.Name)], weight, remedy)
         {
@@ -42,6 +44,15 @@ internal static class Common
             Variant = Size(ohms),
             SizeFactor = 2,
             ProofPoints = (conductor.From, conductor.To),
+        });
+
+    /// <summary>A fault to earth or between two points: dead, or a few ohm, or some tens over a damp surface.</summary>
+    public static IEnumerable<FaultMode> Bridged(string id, string unit, string title, TerminalId from, TerminalId? to, TerminalId proofTo, double weight, string remedy) =>
+        BridgeOhms.Select(ohms => new FaultMode(id, unit, title, [new Bridge(from, to, ohms)], weight / BridgeOhms.Length, remedy)
+        {
+            Variant = Size(ohms),
+            SizeFactor = 2.5,
+            ProofPoints = (from, proofTo),
         });
 
     public static (TerminalId, TerminalId)? Points(Device device, Element element) =>

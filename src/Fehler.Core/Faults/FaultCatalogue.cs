@@ -13,9 +13,6 @@ public static class FaultCatalogue
     /// <summary>A single conductor seldom fails; there are many of them.</summary>
     private const double ConductorWeight = 0.12;
 
-    /// <summary>Resistance of an earth fault or of a short between cores, ohm.</summary>
-    private const double FaultOhms = 0.5;
-
     public static ImmutableArray<FaultMode> Of(Circuit circuit)
     {
         var devices = circuit.Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)));
@@ -47,14 +44,15 @@ public static class FaultCatalogue
 
         if (Farther(circuit, conductor).Type != LocationType.Enclosure)
         {
-            yield return new FaultMode($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault",
-                [new Bridge(conductor.To, null, FaultOhms)], 0.5 * ConductorWeight, "Find where it touches; replace the conductor or cable.")
+            foreach (var mode in Common.Bridged($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault", conductor.To, null, Earth(circuit),
+                0.5 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where it touches; replace the conductor or cable."))
             {
-                ProofPoints = (conductor.To, circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE")),
-                SizeFactor = 3,
-            };
+                yield return mode;
+            }
         }
     }
+
+    private static TerminalId Earth(Circuit circuit) => circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE");
 
     /// <summary>
     /// A control wire on the wrong terminal after work: on the same side of another contact of the same device, the one that
@@ -93,12 +91,11 @@ public static class FaultCatalogue
         {
             foreach (var (a, b) in cable.Zip(cable.Skip(1)))
             {
-                yield return new FaultMode($"{a.Id}/short-{b.Id}", a.Id, $"Wires {a.Wire} and {b.Wire} in the cable to {circuit.LocationOf(a.To).Name} are shorted",
-                    [new Bridge(a.To, b.To, FaultOhms)], FieldWeight * 0.4 * ConductorWeight, "Find where the cores touch; replace the cable.")
+                foreach (var mode in Common.Bridged($"{a.Id}/short-{b.Id}", a.Id, $"Wires {a.Wire} and {b.Wire} in the cable to {circuit.LocationOf(a.To).Name} are shorted",
+                    a.To, b.To, b.To, FieldWeight * 0.4 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable."))
                 {
-                    ProofPoints = (a.To, b.To),
-                    SizeFactor = 3,
-                };
+                    yield return mode;
+                }
             }
         }
     }

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
@@ -36,8 +35,8 @@ public class DiagnosisTests
     public void Runs_only_while_held_points_to_the_holding_branch()
     {
         var journal = new Journal(Starters.LineToNeutral)
-            .Add(new OperationSeen([Starters.Press], Seen(("KM1", "in"), ("M1", "runs"))))
-            .Add(new OperationSeen([Starters.Release], Seen(("KM1", "out"), ("M1", "stopped"))));
+            .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 in, M1 runs")))
+            .Add(new OperationSeen([Starters.Release], Journal.Seen("KM1 out, M1 stopped")));
         var result = journal.Diagnose();
         result.Units.Where(u => u.Probability > 0.03).Select(u => u.Unit).ShouldBeSubsetOf(["KM1", "3.2", "3.3", "4.1"]);
         result.Units[0].Suspects[0].Fault!.Id.ShouldStartWith("KM1/13-14");
@@ -58,7 +57,7 @@ public class DiagnosisTests
     {
         // Measured on the wrong terminal: 230 V behind the open contact.
         var journal = new Journal(Starters.LineToNeutral)
-            .Add(new OperationSeen([Starters.Press], Seen(("KM1", "out"), ("M1", "stopped"))))
+            .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
             .Add(new LookSeen("F2", "flag", "not tripped")).Add(new LookSeen("S0", "operator", "released"))
             .Volts("S1:22", "INC:N", 230).Volts("KM1:13", "INC:N", 0.3).Volts("S1:21", "INC:N", 230).Volts("S0:12", "INC:N", 230)
             .Volts("S1:21", "S1:22", 230, Starters.Press)
@@ -83,8 +82,8 @@ public class DiagnosisTests
     public void After_the_repair_the_evidence_belongs_to_the_repaired_circuit()
     {
         var journal = StopButton().Add(new Repair("S1", "contact block replaced", [], 10))
-            .Add(new OperationSeen([Starters.Press], Seen(("KM1", "in"), ("M1", "runs"))))
-            .Add(new OperationSeen([Starters.Release], Seen(("KM1", "in"), ("M1", "runs"))));
+            .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 in, M1 runs")))
+            .Add(new OperationSeen([Starters.Release], Journal.Seen("KM1 in, M1 runs")));
         journal.Diagnose().Status.ShouldBe(DiagnosisStatus.Repaired);
     }
 
@@ -92,7 +91,7 @@ public class DiagnosisTests
     public void A_repair_that_did_not_help_leaves_the_fault_elsewhere()
     {
         var journal = StopButton().Add(new Repair("S1", "contact block replaced", [], 10))
-            .Add(new OperationSeen([Starters.Press], Seen(("KM1", "out"), ("M1", "stopped"))));
+            .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")));
         var result = journal.Diagnose();
         result.Status.ShouldNotBe(DiagnosisStatus.Repaired);
         result.Units[0].Unit.ShouldNotBe("S1");
@@ -102,7 +101,7 @@ public class DiagnosisTests
     public void Readings_that_no_single_fault_explains_are_said_aloud_with_ways_out()
     {
         var journal = new Journal(Starters.LineToNeutral)
-            .Add(new OperationSeen([Starters.Press], Seen(("KM1", "in"), ("M1", "runs"))))
+            .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 in, M1 runs")))
             .Volts("F3:2", "INC:N", 96).Volts("S1:22", "INC:N", 170).Volts("KM1:13", "INC:N", 55).Volts("X1:1", "INC:N", 130).Volts("S0:12", "INC:N", 41);
         var result = journal.Diagnose();
         result.Status.ShouldBe(DiagnosisStatus.Contradiction);
@@ -129,7 +128,7 @@ public class DiagnosisTests
     [Fact]
     public void Dead_tests_first_isolates_and_measures_ohms()
     {
-        var journal = new Journal(Starters.LineToNeutral).Add(new OperationSeen([Starters.Press], Seen(("KM1", "out"), ("M1", "stopped"))))
+        var journal = new Journal(Starters.LineToNeutral).Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
             .Add(new LookSeen("F2", "flag", "not tripped")).Add(new LookSeen("S0", "operator", "released")).Add(new LookSeen("Q1", "handle", "on"));
         var first = journal.Diagnose(Strategy.DeadFirst).Proposals.First(p => p.Kind == ProposalKind.Reading);
         first.Quantity.ShouldBe(Quantity.Ohms);
@@ -137,29 +136,7 @@ public class DiagnosisTests
     }
 
     private static Journal StopButton() => new Journal(Starters.LineToNeutral)
-        .Add(new OperationSeen([Starters.Press], Seen(("KM1", "out"), ("M1", "stopped"))))
+        .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
         .Add(new LookSeen("F2", "flag", "not tripped"))
         .Volts("F3:2", "INC:N", 231).Volts("S1:21", "INC:N", 230).Volts("S1:22", "INC:N", 0.4);
-
-    private static ImmutableSortedDictionary<string, string> Seen(params (string Tag, string What)[] seen) => seen.ToImmutableSortedDictionary(s => s.Tag, s => s.What);
-
-    /// <summary>A journal being written.</summary>
-    private sealed class Journal(Circuit circuit)
-    {
-        private readonly List<JournalEntry> _entries = [];
-
-        public Journal Add(JournalEntry entry)
-        {
-            _entries.Add(entry with { Id = entry.Id == Guid.Empty ? Guid.NewGuid() : entry.Id, Sequence = _entries.Count + 1 });
-            return this;
-        }
-
-        public Journal Volts(string from, string to, double volts, params Step[] held) =>
-            Add(new Reading(Quantity.Volts, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], ReadingValue.Of(volts)));
-
-        public Journal Ohms(string from, string to, double? ohms) =>
-            Add(new Reading(Quantity.Ohms, TerminalId.Parse(from), TerminalId.Parse(to), [], ohms is { } value ? ReadingValue.Of(value) : new ReadingValue(ReadingKind.OverLimit)));
-
-        public DiagnosisResult Diagnose(Strategy strategy = Strategy.MostTelling) => new DiagnosisSession(circuit).Diagnose(JobState.Of(circuit, _entries), strategy);
-    }
 }

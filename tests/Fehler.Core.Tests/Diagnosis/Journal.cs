@@ -1,0 +1,41 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Tests.Diagnosis;
+
+/// <summary>A journal being written, in the words an electrician would use.</summary>
+internal sealed class Journal(Circuit circuit)
+{
+    private readonly List<JournalEntry> _entries = [];
+
+    public Journal Add(JournalEntry entry)
+    {
+        _entries.Add(entry with { Id = entry.Id == Guid.Empty ? Guid.NewGuid() : entry.Id, Sequence = _entries.Count + 1 });
+        return this;
+    }
+
+    /// <summary>Something was done and this was seen, written "KM1 in, M1 runs".</summary>
+    public Journal Did(Step step, string seen) => Add(new OperationSeen([step], Seen(seen)));
+
+    public Journal Looked(string device, string look, string answer) => Add(new LookSeen(device, look, answer));
+
+    public Journal Volts(string from, string to, double volts, params Step[] held) =>
+        Add(new Reading(Quantity.Volts, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], ReadingValue.Of(volts)));
+
+    /// <summary>Ohms; null is OL.</summary>
+    public Journal Ohms(string from, string to, double? ohms, params Step[] held) =>
+        Add(new Reading(Quantity.Ohms, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], ohms is { } value ? ReadingValue.Of(value) : new ReadingValue(ReadingKind.OverLimit)));
+
+    public Journal Beep(string from, string to, bool beeps, params Step[] held) =>
+        Add(new Reading(Quantity.Continuity, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], new ReadingValue(beeps ? ReadingKind.Beep : ReadingKind.Silent)));
+
+    public Journal Dead() => Add(new Isolated(["Q1"])).Add(new ProvedDead(true, true));
+
+    public DiagnosisResult Diagnose(Strategy strategy = Strategy.MostTelling) => new DiagnosisSession(circuit).Diagnose(JobState.Of(circuit, _entries), strategy);
+
+    public static ImmutableSortedDictionary<string, string> Seen(string text) => text.Split(',', StringSplitOptions.TrimEntries)
+        .ToImmutableSortedDictionary(s => s[..s.IndexOf(' ', StringComparison.Ordinal)], s => s[(s.IndexOf(' ', StringComparison.Ordinal) + 1)..]);
+}

@@ -1,0 +1,69 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Procedures;
+
+namespace Fehler.Core.Tests.Procedures;
+
+/// <summary>What a good direct-on-line starter shows; common practice and circuit theory.</summary>
+public class ReadingSheetTests
+{
+    private static readonly IReadOnlyList<ReadingSheetRow> Sheet = ReadingSheet.Of(Starters.LineToNeutral);
+
+    [Fact]
+    public void Across_the_open_start_stands_the_control_voltage_at_rest_and_none_when_it_is_held()
+    {
+        var row = Row("S2 13-14");
+        row.AtRest.ShouldBe("231 V");
+        row.StartHeld.ShouldBe("0 V");
+        row.Running.ShouldBe("0 V");
+    }
+
+    [Fact]
+    public void The_coil_has_its_voltage_running_and_its_ohms_isolated()
+    {
+        var row = Row("KM1 A1-A2");
+        row.AtRest.ShouldBe("0 V");
+        row.Running.ShouldBe("230 V");
+        row.Released.ShouldBe("567 Ω");
+    }
+
+    [Fact]
+    public void Poles_read_open_released_and_closed_pressed()
+    {
+        foreach (var pole in new[] { "KM1 1-2", "KM1 3-4", "KM1 5-6", "KM1 13-14" })
+        {
+            Row(pole).Released.ShouldBe("OL", pole);
+            Row(pole).Pressed.ShouldBe("0 Ω", pole);
+        }
+    }
+
+    [Fact]
+    public void What_is_above_the_isolator_is_marked_as_staying_live() => Row("Q1 1-2").Released.ShouldBe("stays live");
+
+    [Fact]
+    public void Windings_read_equal_and_to_earth_open()
+    {
+        var phases = new[] { "M1 U-V", "M1 V-W", "M1 W-U" }.Select(p => Row(p).Released).ToList();
+        phases.Distinct().Count().ShouldBe(1);
+        new[] { "M1 U to earth", "M1 V to earth", "M1 W to earth" }.ShouldAllBe(p => Row(p).Released == "OL");
+    }
+
+    [Fact]
+    public void Every_control_terminal_is_on_the_sheet_against_the_return()
+    {
+        foreach (var terminal in new[] { "S0:11", "S0:12", "S1:21", "S1:22", "S2:13", "S2:14", "KM1:A1", "F2:95", "F2:96" })
+        {
+            Sheet.ShouldContain(r => r.From == TerminalId.Parse(terminal) && r.To == Starters.LineToNeutral.Reference);
+        }
+    }
+
+    /// <summary>Line to line and pressed in, the coil is read through the motor: a good coil then seems shorted.</summary>
+    [Fact]
+    public void With_the_armature_pressed_a_line_to_line_coil_reads_the_motor_in_parallel()
+    {
+        var row = ReadingSheet.Of(Starters.LineToLine).First(r => r.What == "KM1 A1-A2");
+        row.Released.ShouldBe("1.71 kΩ");
+        row.Pressed.ShouldEndWith(" Ω");
+    }
+
+    private static ReadingSheetRow Row(string what) => Sheet.First(r => r.What == what);
+}
