@@ -1,0 +1,189 @@
+using OpenQA.Selenium;
+
+namespace Fehler.Ui.Tests;
+
+/// <summary>The views besides the job's main line: what a person finds where, and what stays safe.</summary>
+public sealed class ViewsTests : IDisposable
+{
+    private readonly RunningApp _app = new();
+    private readonly Screen _screen;
+
+    public ViewsTests() => _screen = new Screen(_app.Address);
+
+    [Fact]
+    public void The_register_finds_by_typing_and_says_when_nothing_matches()
+    {
+        _screen.Open("/");
+        _screen.See("Dust extraction fan");
+        _screen.Type(".search", "pump house");
+        _screen.Until(() => Rows() == 2, "two pumps");
+        _screen.Type(".search", "zzz");
+        _screen.See("Nothing in the register matches");
+    }
+
+    [Fact]
+    public void A_circuit_shows_its_reading_sheet_parts_and_history()
+    {
+        OpenCircuit("WP-301");
+        _screen.Driver.FindElements(By.CssSelector("[data-terminal]")).Count.ShouldBeGreaterThan(30);
+        _screen.ClickText("Reading sheet");
+        _screen.Type("input[aria-label='Find in the reading sheet']", "KM1 A1");
+        _screen.Until(() => Rows() == 1, "the coil's row");
+        _screen.See("567");
+        _screen.ClickText("Parts and settings");
+        _screen.See("Rated coil voltage");
+        _screen.See("Nameplate current at that voltage");
+        _screen.ClickText("History");
+        _screen.See("Pump runs only while Start is held");
+        _screen.See("repaired and proved");
+    }
+
+    [Fact]
+    public void A_tapped_terminal_of_a_circuit_shows_what_is_landed_on_it()
+    {
+        OpenCircuit("IN-101");
+        Tap("S1:21");
+        _screen.See("2.1");
+        _screen.See("Infeed desk");
+    }
+
+    [Fact]
+    public void A_complaint_left_empty_is_refused_in_words()
+    {
+        OpenCircuit("WP-301");
+        _screen.ClickText("It does not work");
+        _screen.ClickText("Open the job");
+        _screen.See("Say what the circuit does wrong");
+    }
+
+    [Fact]
+    public void The_logbook_filters_open_and_closed_jobs_and_leads_to_the_journal()
+    {
+        _screen.Open("/logbook");
+        _screen.See("Fan dead after a night storm");
+        _screen.ClickText("Open");
+        _screen.Until(() => Rows() == 1, "one open job");
+        _screen.ClickText("Closed");
+        _screen.Until(() => Rows() == 6, "six closed jobs");
+        _screen.Type(".search", "night storm");
+        _screen.Until(() => Rows() == 1, "one job");
+        _screen.ClickText("Fan dead after a night storm");
+        _screen.See("closed");
+        _screen.ClickText("Journal");
+        _screen.See("Repaired KM1: Coil replaced, 230 V");
+        _screen.Driver.FindElements(By.CssSelector("input[aria-label='Note']")).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void An_entry_is_struck_out_with_a_reason_and_stays_visible()
+    {
+        OpenTheOpenJob();
+        _screen.ClickText("Journal (4)");
+        _screen.Click("button[aria-label^='Strike out: Looked: F2 flag']");
+        _screen.Type("#reason", "looked at the wrong relay");
+        _screen.Click("[role=dialog] .actions button");
+        _screen.See("Struck out: looked at the wrong relay");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector(".struck")).Count == 1, "the entry struck through");
+    }
+
+    [Fact]
+    public void Isolating_and_proving_dead_take_every_check_and_a_wire_is_lifted_counted_and_landed()
+    {
+        OpenTheOpenJob();
+        _screen.ClickText("Isolate");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count == 3, "three checks");
+        _screen.Find("[role=dialog] .p-button:not(.p-dialog-close-button)").Enabled.ShouldBeFalse();
+        TickAll("It is isolated and locked");
+        _screen.See("ISOLATED, NOT PROVED – TREAT AS LIVE");
+        _screen.ClickText("Prove dead");
+        TickAll("It is dead");
+        _screen.See("ISOLATED AND PROVED DEAD");
+        _screen.Driver.ExecuteScript("[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '3').dispatchEvent(new MouseEvent('click', {bubbles: true}))");
+        _screen.ClickText("Lift 3.1 at S0:12");
+        _screen.See("1 wire lifted: 3.1");
+        _screen.ClickText("Landed again");
+        _screen.Until(() => !_screen.Shows("wire lifted"), "no wire lifted");
+    }
+
+    [Fact]
+    public void Keys_set_the_meter_change_the_panel_and_explain_themselves()
+    {
+        OpenTheOpenJob();
+        _screen.Find("h1").Click();
+        _screen.Keys("j");
+        _screen.See("Reported: Chipper feed runs only while Start is held");
+        _screen.Keys("t");
+        _screen.See("Look first, hands out");
+        _screen.Keys("s");
+        _screen.See("units are still possible");
+        _screen.Keys("?");
+        _screen.See("record the reading; also OL, full, beep, stray");
+    }
+
+    [Fact]
+    public void The_reason_of_a_suspicion_opens_with_evidence_for_it()
+    {
+        OpenTheOpenJob();
+        _screen.Click("section[aria-label='Suspects'] summary");
+        _screen.See("S2 released: KM1 out, M1 stopped");
+        _screen.ClickText("Why this, and what each answer would leave");
+        _screen.See("bits still open");
+    }
+
+    [Fact]
+    public void A_phone_has_the_next_test_first_and_the_whole_drawing_below()
+    {
+        _screen.Resize(390, 844);
+        OpenTheOpenJob();
+        var card = _screen.Find("section[aria-label='Next test']");
+        var drawing = _screen.Find("figure");
+        card.Location.Y.ShouldBeLessThan(drawing.Location.Y);
+        var hit = _screen.Driver.FindElement(By.CssSelector("[data-terminal='S1:22'] .hit"));
+        hit.Size.Width.ShouldBeGreaterThanOrEqualTo(44);
+    }
+
+    [Fact]
+    public void An_address_that_leads_nowhere_says_so()
+    {
+        _screen.Open("/somewhere/else");
+        _screen.See("This address leads nowhere");
+        _screen.Open($"/jobs/{Guid.NewGuid()}");
+        _screen.See("There is no such job");
+    }
+
+    public void Dispose()
+    {
+        _screen.Dispose();
+        _app.Dispose();
+    }
+
+    private int Rows() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count(r => r.FindElements(By.TagName("td")).Count > 1);
+
+    private void OpenCircuit(string tag)
+    {
+        _screen.Open("/");
+        _screen.ClickText(tag);
+        _screen.See("Control circuit");
+    }
+
+    private void OpenTheOpenJob()
+    {
+        _screen.Open("/");
+        _screen.ClickText("open job");
+        _screen.See("TREAT AS LIVE");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0, "a proposed test");
+    }
+
+    private void Tap(string terminal) => _screen.Driver.ExecuteScript($"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))");
+
+    private void TickAll(string confirm)
+    {
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
+        foreach (var tick in _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
+        {
+            _screen.Driver.ExecuteScript("arguments[0].click()", tick);
+        }
+
+        _screen.ClickText(confirm);
+    }
+}
