@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest'
+import { nextTick, ref } from 'vue'
+import type { Diagnosis, Job, Proposal } from '@/api/client'
+import { useLeads } from './useLeads'
+
+const proposal = (from: string) =>
+  ({
+    kind: 'reading',
+    quantity: 'volts',
+    from,
+    to: 'INC:N',
+    held: [{ device: 'S2', position: 'pressed', seconds: 0 }],
+  }) as unknown as Proposal
+
+function leads(liveness: Job['liveness'] = 'live', proposals = [proposal('S1:22'), proposal('S0:12')]) {
+  const job = ref({ liveness } as Job)
+  const diagnosis = ref<Diagnosis | undefined>({ sequence: 1, proposals } as unknown as Diagnosis)
+  return { diagnosis, ...useLeads(job, diagnosis, ref<string | undefined>('INC:N')) }
+}
+
+describe('where the leads are', () => {
+  it('follows the proposed test until a terminal is tapped', () => {
+    const l = leads()
+    expect(l.test.value).toMatchObject({ from: 'S1:22', to: 'INC:N', quantity: 'volts' })
+    l.tap('KM1:13')
+    expect(l.isOwn.value).toBe(true)
+    expect(l.test.value).toMatchObject({ from: 'KM1:13', to: 'INC:N' })
+  })
+
+  it('lets go of what the proposal held when the reading is another one', () => {
+    const l = leads()
+    l.tap('KM1:13')
+    expect(l.test.value?.held).toEqual([])
+  })
+
+  it('moves the second lead when that is the one being moved', () => {
+    const l = leads()
+    l.moving.value = 2
+    l.tap('F1:4')
+    expect(l.test.value).toMatchObject({ from: 'S1:22', to: 'F1:4' })
+  })
+
+  it('measures ohms by default on a circuit proved dead, with the other lead on the return', () => {
+    const l = leads('provedDead', [])
+    expect(l.test.value).toBeUndefined()
+    l.tap('S1:21')
+    expect(l.test.value).toMatchObject({ from: 'S1:21', to: 'INC:N', quantity: 'ohms' })
+  })
+
+  it('goes back to the best proposal when something new is recorded', async () => {
+    const l = leads()
+    l.choose(1)
+    expect(l.test.value?.from).toBe('S0:12')
+    l.tap('X1:3')
+    l.diagnosis.value = { sequence: 2, proposals: [proposal('KM1:A1')] } as unknown as Diagnosis
+    await nextTick()
+    expect(l.isOwn.value).toBe(false)
+    expect(l.test.value?.from).toBe('KM1:A1')
+  })
+})

@@ -1,0 +1,83 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Tests.Jobs;
+
+/// <summary>Journal entries are an open format: what is written is read again as it was.</summary>
+public class JournalJsonTests
+{
+    private static readonly ImmutableSortedDictionary<string, string> Seen = ImmutableSortedDictionary<string, string>.Empty.Add("KM1", "in");
+
+    public static TheoryData<string, JournalEntry> Entries => new()
+    {
+        { "complaint", new Complaint("does not start") },
+        { "operation", new OperationSeen([new Step("S2", "pressed"), Step.Wait(5)], Seen) },
+        { "look", new LookSeen("F2", "flag", "tripped") },
+        { "liveWorkAcknowledged", new LiveWorkAcknowledged() },
+        { "isolated", new Isolated(["Q1"]) },
+        { "provedDead", new ProvedDead(true, true) },
+        { "energised", new Energised() },
+        { "reading", new Reading(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [new Step("KM1", "in")], new ReadingValue(ReadingKind.OverLimit), "M-2") },
+        { "wireLifted", new WireLifted("5.1", TerminalId.Parse("KM1:A1")) },
+        { "wireLanded", new WireLanded("5.1") },
+        { "finding", new Finding("KM1", "KM1/A1-A2-open", "coil open") },
+        { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage") },
+        { "functionTested", new FunctionTested("rest", true, Seen) },
+        { "restored", new Restored("covers") },
+        { "note", new Note("humid") },
+        { "struckOut", new StruckOut(Guid.Parse("0b7a5fd8-1d5c-4f0a-9f0b-7c1a0c8d2f11"), "slipped") },
+        { "closed", new Closed(CloseOutcome.RepairedAndProved, "", 40) },
+    };
+
+    [Theory]
+    [MemberData(nameof(Entries))]
+    public void Every_entry_is_read_as_it_was_written_and_names_its_type(string type, JournalEntry entry)
+    {
+        var stamped = entry with { Id = Guid.NewGuid(), Sequence = 7, At = new DateTimeOffset(2026, 3, 1, 8, 30, 0, TimeSpan.Zero), Who = "R. Halvar" };
+        var json = JournalJson.Write(stamped);
+        JsonDocument.Parse(json).RootElement.GetProperty("type").GetString().ShouldBe(type);
+        JournalJson.Write(JournalJson.Read(json)).ShouldBe(json);
+        JournalJson.Read(json).GetType().ShouldBe(entry.GetType());
+    }
+
+    [Fact]
+    public void Every_kind_of_entry_is_covered_here() =>
+        Entries.Select(e => e.Data.Item2.GetType()).Distinct().Count()
+            .ShouldBe(typeof(JournalEntry).Assembly.GetTypes().Count(t => t.IsSubclassOf(typeof(JournalEntry))));
+
+    [Fact]
+    public void The_type_may_stand_anywhere_and_terminals_are_text()
+    {
+        var entry = (WireLifted)JournalJson.Read("""{"conductor":"2.1","end":"S1:21","type":"wireLifted"}""");
+        entry.End.ShouldBe(new TerminalId("S1", "21"));
+    }
+
+    [Theory]
+    [InlineData("""{"type":"reading","quantity":"volts","from":"S1","to":"INC:N","held":[],"value":{"kind":"number","number":1}}""")]
+    [InlineData("""{"type":"reading","quantity":"watts","from":"S1:21","to":"INC:N","held":[],"value":{"kind":"number","number":1}}""")]
+    [InlineData("""{"type":"reading","quantity":"volts","from":"S1:21","to":"INC:N","held":[],"value":{"kind":"number","number":"1"}}""")]
+    [InlineData("""{"type":"reading","quantity":"volts","from":"S1:21","held":[],"value":{"kind":"number","number":1}}""")]
+    [InlineData("""{"type":"note","text":null}""")]
+    public void What_is_no_entry_is_refused(string json) => Should.Throw<JsonException>(() => JournalJson.Read(json));
+
+    [Theory]
+    [InlineData(230, Quantity.Volts, "230 V")]
+    [InlineData(0.34, Quantity.Volts, "0.34 V")]
+    [InlineData(12.35, Quantity.Volts, "12.4 V")]
+    [InlineData(560, Quantity.Ohms, "560 Ω")]
+    [InlineData(4700, Quantity.Ohms, "4.7 kΩ")]
+    [InlineData(2_200_000, Quantity.Ohms, "2.2 MΩ")]
+    public void Numbers_are_shown_with_their_unit_and_as_many_digits_as_a_meter_has(double number, Quantity quantity, string shown) =>
+        ReadingValue.Of(number).Show(quantity).ShouldBe(shown);
+
+    [Theory]
+    [InlineData(ReadingKind.OverLimit, "OL")]
+    [InlineData(ReadingKind.Full, "full")]
+    [InlineData(ReadingKind.Beep, "beep")]
+    [InlineData(ReadingKind.Silent, "no beep")]
+    [InlineData(ReadingKind.Unsteady, "unsteady")]
+    public void Words_are_shown_as_words(ReadingKind kind, string shown) => new ReadingValue(kind).Show(Quantity.Ohms).ShouldBe(shown);
+}
