@@ -15,7 +15,7 @@ public sealed class RoughHandlingTests : IDisposable
     [Fact]
     public void Letters_for_a_number_are_refused_with_what_to_type_and_nothing_is_recorded()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         AcknowledgeLiveWork();
         _screen.Type(Meter, "lots");
         _screen.ClickText("Record");
@@ -26,7 +26,7 @@ public sealed class RoughHandlingTests : IDisposable
     [Fact]
     public void A_resistance_on_a_circuit_not_proved_dead_cannot_be_entered()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         AcknowledgeLiveWork();
         _screen.Find("h1").Click();
         _screen.Keys("o");
@@ -37,7 +37,7 @@ public sealed class RoughHandlingTests : IDisposable
     [Fact]
     public void A_tapped_terminal_takes_the_lead_by_mouse_and_by_keyboard_and_the_touch_buttons_record()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         AcknowledgeLiveWork();
         _screen.Driver.ExecuteScript("document.querySelector(\"[data-terminal='S1:22']\").dispatchEvent(new MouseEvent('click', {bubbles: true}))");
         _screen.See("Your own reading");
@@ -70,7 +70,7 @@ public sealed class RoughHandlingTests : IDisposable
     [Fact]
     public void Two_tabs_on_one_job_see_each_others_entries_and_a_closed_job_takes_no_more()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         var address = _screen.Driver.Url;
         var first = _screen.Driver.CurrentWindowHandle;
         _screen.Driver.SwitchTo().NewWindow(WindowType.Tab);
@@ -92,7 +92,7 @@ public sealed class RoughHandlingTests : IDisposable
     [Fact]
     public void A_service_that_is_killed_and_started_again_loses_nothing_and_gets_what_waited()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         Note("before the kill");
         _screen.See("Journal (5)");
         _app.Kill();
@@ -114,24 +114,10 @@ public sealed class RoughHandlingTests : IDisposable
         _app.Dispose();
     }
 
-    private void OpenTheOpenJob()
-    {
-        _screen.Open("/");
-        _screen.ClickText("open job");
-        _screen.See("TREAT AS LIVE");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0, "a proposed test");
-    }
-
     private void AcknowledgeLiveWork()
     {
         _screen.ClickText("First: agree to live tests");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
-        foreach (var tick in _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
-        {
-            _screen.Driver.ExecuteScript("arguments[0].click()", tick);
-        }
-
-        _screen.ClickText("I work live");
+        _screen.TickAll("I work live");
         _screen.Until(() => _screen.Driver.FindElement(By.CssSelector(".state")).Text.Trim() == "LIVE", "the band to say LIVE");
         _screen.Find(Meter);
     }

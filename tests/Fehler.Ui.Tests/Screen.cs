@@ -89,6 +89,27 @@ public sealed class Screen : IDisposable
 
     public void Keys(string keys) => new Actions(Driver).SendKeys(keys).Perform();
 
+    /// <summary>Ticks every check of the open dialog and presses its button.</summary>
+    public void TickAll(string confirm)
+    {
+        Until(() => Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
+        foreach (var tick in Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
+        {
+            Driver.ExecuteScript("arguments[0].click()", tick);
+        }
+
+        ClickText(confirm);
+    }
+
+    /// <summary>From the register to the one open job of the demo plant, its first test worked out.</summary>
+    public void OpenTheOpenJob()
+    {
+        Open("/");
+        ClickText("open job");
+        See("TREAT AS LIVE");
+        Until(() => Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0, "a proposed test");
+    }
+
     public void Dispose()
     {
         Driver.Quit();

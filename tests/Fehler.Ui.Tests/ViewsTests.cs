@@ -77,7 +77,7 @@ public sealed class ViewsTests : IDisposable
     [Fact]
     public void An_entry_is_struck_out_with_a_reason_and_stays_visible()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         _screen.ClickText("Journal (4)");
         _screen.Click("button[aria-label^='Strike out: Looked: F2 flag']");
         _screen.Type("#reason", "looked at the wrong relay");
@@ -89,14 +89,14 @@ public sealed class ViewsTests : IDisposable
     [Fact]
     public void Isolating_and_proving_dead_take_every_check_and_a_wire_is_lifted_counted_and_landed()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         _screen.ClickText("Isolate");
         _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count == 3, "three checks");
         _screen.Find("[role=dialog] .p-button:not(.p-dialog-close-button)").Enabled.ShouldBeFalse();
-        TickAll("It is isolated and locked");
+        _screen.TickAll("It is isolated and locked");
         _screen.See("ISOLATED, NOT PROVED – TREAT AS LIVE");
         _screen.ClickText("Prove dead");
-        TickAll("It is dead");
+        _screen.TickAll("It is dead");
         _screen.See("ISOLATED AND PROVED DEAD");
         _screen.Driver.ExecuteScript("[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '3').dispatchEvent(new MouseEvent('click', {bubbles: true}))");
         _screen.ClickText("Lift 3.1 at S0:12");
@@ -108,7 +108,7 @@ public sealed class ViewsTests : IDisposable
     [Fact]
     public void Keys_set_the_meter_change_the_panel_and_explain_themselves()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         _screen.Find("h1").Click();
         _screen.Keys("j");
         _screen.See("Reported: Chipper feed runs only while Start is held");
@@ -123,7 +123,7 @@ public sealed class ViewsTests : IDisposable
     [Fact]
     public void The_reason_of_a_suspicion_opens_with_evidence_for_it()
     {
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         _screen.Click("section[aria-label='Suspects'] summary");
         _screen.See("S2 released: KM1 out, M1 stopped");
         _screen.ClickText("Why this, and what each answer would leave");
@@ -134,7 +134,7 @@ public sealed class ViewsTests : IDisposable
     public void A_phone_has_the_next_test_first_and_the_whole_drawing_below()
     {
         _screen.Resize(390, 844);
-        OpenTheOpenJob();
+        _screen.OpenTheOpenJob();
         var card = _screen.Find("section[aria-label='Next test']");
         var drawing = _screen.Find("figure");
         card.Location.Y.ShouldBeLessThan(drawing.Location.Y);
@@ -166,24 +166,5 @@ public sealed class ViewsTests : IDisposable
         _screen.See("Control circuit");
     }
 
-    private void OpenTheOpenJob()
-    {
-        _screen.Open("/");
-        _screen.ClickText("open job");
-        _screen.See("TREAT AS LIVE");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0, "a proposed test");
-    }
-
     private void Tap(string terminal) => _screen.Driver.ExecuteScript($"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))");
-
-    private void TickAll(string confirm)
-    {
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
-        foreach (var tick in _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
-        {
-            _screen.Driver.ExecuteScript("arguments[0].click()", tick);
-        }
-
-        _screen.ClickText(confirm);
-    }
 }

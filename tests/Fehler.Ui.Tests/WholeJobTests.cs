@@ -69,7 +69,7 @@ public sealed class WholeJobTests : IDisposable
         if (panel.IsIsolated)
         {
             _screen.ClickText("Switch on");
-            TickAll("It is switched on");
+            _screen.TickAll("It is switched on");
         }
 
         while (!_screen.Shows("Function test complete"))
@@ -109,21 +109,21 @@ public sealed class WholeJobTests : IDisposable
             if (what.Contains("isolate", StringComparison.Ordinal))
             {
                 panel.Isolate();
-                TickAll("It is isolated and locked");
+                _screen.TickAll("It is isolated and locked");
             }
             else if (what.Contains("prove", StringComparison.Ordinal))
             {
-                TickAll("It is dead");
+                _screen.TickAll("It is dead");
                 _screen.See("ISOLATED AND PROVED DEAD");
             }
             else if (what.Contains("switch", StringComparison.Ordinal))
             {
                 panel.Energise();
-                TickAll("It is switched on");
+                _screen.TickAll("It is switched on");
             }
             else
             {
-                TickAll("I work live");
+                _screen.TickAll("I work live");
             }
         }
         else if (card.GetAttribute("data-look") is { Length: > 0 } look)
@@ -144,17 +144,6 @@ public sealed class WholeJobTests : IDisposable
 
         _screen.Until(() => Entries() > before, "the entry recorded");
         _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0, "the next test worked out");
-    }
-
-    private void TickAll(string confirm)
-    {
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
-        foreach (var tick in _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
-        {
-            _screen.Driver.ExecuteScript("arguments[0].click()", tick);
-        }
-
-        _screen.ClickText(confirm);
     }
 
     private void Seen(string tag, string what) =>
