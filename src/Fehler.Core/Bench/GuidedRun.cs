@@ -63,18 +63,38 @@ public sealed class GuidedRun
         }
     }
 
-    /// <summary>Start, hold, let go, wait, stop: one entry each.</summary>
+    /// <summary>Start, hold, let go, wait, stop: one entry each, in every way the circuit can be started.</summary>
     public static IEnumerable<ImmutableArray<Step>> Trials(Circuit circuit)
     {
+        var runUp = RunUp.Of(circuit);
+        var stops = runUp.Stops.ToList();
         yield return [Step.Wait(1)];
-        foreach (var (role, wait) in new[] { (ElementRole.NormallyOpen, 150.0), (ElementRole.NormallyClosed, 1.0) })
+        for (var k = 0; k < runUp.Starts.Length; k++)
         {
-            foreach (var device in circuit.Devices.Where(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == role))
+            var start = runUp.Starts[k];
+            yield return [.. start.Prepare, start.Act];
+            if (start.LetGo is not null)
             {
-                yield return [new Step(device.Tag, "pressed")];
-                yield return [new Step(device.Tag, "released")];
-                yield return [Step.Wait(wait)];
+                yield return [start.LetGo];
             }
+
+            yield return [Step.Wait(150)];
+            if (start.Holds && stops.Count > 0)
+            {
+                var stop = stops[k % stops.Count].Tag;
+                yield return [new Step(stop, "pressed")];
+                yield return [new Step(stop, "released")];
+                yield return [Step.Wait(1)];
+            }
+            else if (start.LetGo is null)
+            {
+                yield return [start.Back(circuit)];
+            }
+        }
+
+        if (runUp.WorksAtRest)
+        {
+            yield return [Step.Wait(150)];
         }
     }
 

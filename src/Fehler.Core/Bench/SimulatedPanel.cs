@@ -65,16 +65,16 @@ public sealed class SimulatedPanel
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {
         var outcome = _simulator.Do(State, held);
-        var value = quantity == Quantity.Volts ? Volts(outcome.Solution, from, to) : Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to));
+        var value = quantity.IsVolts() ? Volts(outcome.Solution, quantity, from, to) : Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to));
         State = _simulator.Do(outcome.State, held.Select(Released)).State;
         return value;
     }
 
-    private ReadingValue Volts(Solution solution, TerminalId from, TerminalId to)
+    private ReadingValue Volts(Solution solution, Quantity quantity, TerminalId from, TerminalId to)
     {
         // The meter's own 10 Mohm is part of the circuit: it matters where nothing holds the point.
         var loaded = Network.Of(_circuit).With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
-        return ReadingValue.Of(Scattered(loaded.Volts(from, to).Magnitude, 0.1));
+        return ReadingValue.Of(Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : Math.Abs(loaded.DcVolts(from, to)), 0.1));
     }
 
     private ReadingValue Ohms(Quantity quantity, double ohms) => quantity == Quantity.Continuity

@@ -17,6 +17,10 @@ public sealed class CircuitBuilder
     public string Notes { get; init; } = "";
     public TerminalId? Reference { get; init; }
     public double PowerSquareMillimetres { get; init; } = 2.5;
+
+    /// <summary>How wires run between places where the description gives no route.</summary>
+    public FieldWiring FieldWiring { get; init; }
+
     public required ImmutableArray<Location> Locations { get; init; }
     public required ImmutableArray<Device> Devices { get; init; }
     public required ImmutableArray<CircuitPath> Paths { get; init; }
@@ -31,9 +35,10 @@ public sealed class CircuitBuilder
         CheckPlacesAndDevices();
         var devices = Devices.Select(d => d.Kind.WithDefaults(d)).ToImmutableArray();
         CheckPaths(devices);
-        var nets = Numbered(NetDerivation.Of(Paths));
+        CheckCouplings(devices);
+        var nets = Numbered(NetDerivation.Of(Paths, [.. devices.Where(d => d.Kind.IsSupply).Select(d => d.Tag)]));
         var given = CheckedConductors(nets, devices);
-        var derived = Routing.Derive([.. nets.Where(n => !given.Any(c => n.Terminals.Contains(c.From) || n.Terminals.Contains(c.To)))], Locations, devices, PowerSquareMillimetres);
+        var derived = Routing.Derive([.. nets.Where(n => !given.Any(c => n.Terminals.Contains(c.From) || n.Terminals.Contains(c.To)))], Locations, devices, PowerSquareMillimetres, FieldWiring);
         var reference = Reference ?? Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.To).Cast<TerminalId?>().FirstOrDefault()
             ?? throw new CircuitException("$.reference", "No control path returns anywhere; name the terminal that readings refer to, e.g. \"INC:N\".");
         return new Circuit
@@ -73,13 +78,15 @@ public sealed class CircuitBuilder
 
         foreach (var device in Devices)
         {
-            // A supply's phases share their star point; nothing else shares a terminal.
-            var twice = device.Kind.Elements(device.Kind.WithDefaults(device)).Where(e => e.Role != ElementRole.Source)
-                .SelectMany(e => new[] { e.A, e.B }).GroupBy(t => t).FirstOrDefault(g => g.Count() > 1);
+            // A change-over contact or a supply's star point shares a terminal by its kind; contacts that a description lists do not.
+            var twice = device.Kind.WithDefaults(device).Parameters.TryGetValue("contacts", out var listed)
+                ? device.Kind.Elements(device.Kind.WithDefaults(device)).SelectMany(e => new[] { e.A, e.B })
+                    .GroupBy(t => t).FirstOrDefault(g => g.Count() > 1 && listed.Words!.Value.Any(w => w.Split('-').Contains(g.Key)) && !device.Kind.SharesTerminals)
+                : null;
             Require(twice is null, $"$.devices[{Devices.IndexOf(device)}].parameters", $"terminal {twice?.Key} of {device.Tag} belongs to two contacts; terminals of a device are numbered apart.");
         }
 
-        Require(Devices.Any(d => d.Kind.Elements(d.Kind.WithDefaults(d)).Any(e => e.Role == ElementRole.Source)), "$.devices", "has no supply; the circuit needs a device of kind 'supply'.");
+        Require(Devices.Any(d => d.Kind.IsSupply), "$.devices", "has no supply; the circuit needs a device of kind 'supply'.");
     }
 
     private static void CheckParameter(Device device, string name, ParameterValue value, string at)
@@ -98,6 +105,17 @@ public sealed class CircuitBuilder
         else
         {
             Require(value.Word is { } word && (spec.Choices.Length == 0 || spec.Choices.Contains(word)), at, $"'{value}' is not one of: {string.Join(", ", spec.Choices)}.");
+        }
+    }
+
+    private static void CheckCouplings(ImmutableArray<Device> devices)
+    {
+        for (var i = 0; i < devices.Length; i++)
+        {
+            foreach (var other in devices[i].Kind.CoupledTo(devices[i]))
+            {
+                Require(devices.Any(d => d.Tag == other && d.Tag != devices[i].Tag), $"$.devices[{i}].parameters", $"{devices[i].Tag} is coupled to '{other}', which is not another device of the circuit.");
+            }
         }
     }
 

@@ -12,11 +12,14 @@ internal sealed class NetDerivation
     private readonly List<TerminalId> _order = [];
     private readonly Dictionary<TerminalId, string> _proposed = [];
     private readonly HashSet<TerminalId> _power = [];
+    private ImmutableArray<string> _supplies = [];
 
     /// <summary>Terminals of each net in reading order, with its proposed wire number and whether it carries power.</summary>
-    public static ImmutableArray<Net> Of(ImmutableArray<CircuitPath> paths)
+    /// <param name="paths">The structure.</param>
+    /// <param name="supplies">Tags of the supplies: their wires are called as their terminals.</param>
+    public static ImmutableArray<Net> Of(ImmutableArray<CircuitPath> paths, ImmutableArray<string> supplies)
     {
-        var derivation = new NetDerivation();
+        var derivation = new NetDerivation { _supplies = supplies };
         foreach (var path in paths.OrderBy(p => p.Type))
         {
             derivation.Add(path);
@@ -112,7 +115,7 @@ internal sealed class NetDerivation
         foreach (var group in _order.GroupBy(Root))
         {
             var members = group.ToImmutableArray();
-            var named = members.FirstOrDefault(m => m.Name is "L1" or "L2" or "L3" or "N" or "PE");
+            var named = members.FirstOrDefault(m => m.Name == "PE" || _supplies.Contains(m.Device));
             var isPower = members.Any(_power.Contains);
             string wire;
             if (named != default)

@@ -2,6 +2,19 @@ using System.Collections.Immutable;
 
 namespace Fehler.Core.Circuits;
 
+/// <summary>How wires run between the panel and the places in the field.</summary>
+public enum FieldWiring
+{
+    /// <summary>From the panel's strip to each place; between two places directly.</summary>
+    Usual,
+
+    /// <summary>From station to station.</summary>
+    Chained,
+
+    /// <summary>Every end comes back to the panel's strip.</summary>
+    HomeRun,
+}
+
 /// <summary>
 /// Turns nets into conductors. Within one place terminals are chained in reading order; between places the wire
 /// goes over a terminal strip where there is one. A route given by the description replaces this for its net.
@@ -9,7 +22,7 @@ namespace Fehler.Core.Circuits;
 internal static class Routing
 {
     public static ImmutableArray<Conductor> Derive(
-        ImmutableArray<Net> nets, ImmutableArray<Location> locations, ImmutableArray<Device> devices, double powerSquareMillimetres)
+        ImmutableArray<Net> nets, ImmutableArray<Location> locations, ImmutableArray<Device> devices, double powerSquareMillimetres, FieldWiring wiring)
     {
         var conductors = ImmutableArray.CreateBuilder<Conductor>();
         foreach (var net in nets)
@@ -17,7 +30,7 @@ internal static class Routing
             var wire = net.Wire;
             var section = net.IsPower ? powerSquareMillimetres : Conductor.DefaultSquareMillimetres;
             var number = 1;
-            foreach (var (from, to, metres) in Route(net, locations, devices))
+            foreach (var (from, to, metres) in Route(net, locations, devices, wiring))
             {
                 conductors.Add(new Conductor($"{wire}.{number++}", wire, from, to, metres, section));
             }
@@ -27,7 +40,7 @@ internal static class Routing
     }
 
     private static IEnumerable<(TerminalId From, TerminalId To, double Metres)> Route(
-        Net net, ImmutableArray<Location> locations, ImmutableArray<Device> devices)
+        Net net, ImmutableArray<Location> locations, ImmutableArray<Device> devices, FieldWiring wiring)
     {
         string PlaceOf(TerminalId t) => devices.First(d => d.Tag == t.Device).Location;
         var byPlace = net.Terminals.GroupBy(PlaceOf).ToList();
@@ -44,8 +57,27 @@ internal static class Routing
             yield break;
         }
 
-        var home = byPlace.FirstOrDefault(p => locations.First(l => l.Id == p.Key).Type == LocationType.Enclosure) ?? byPlace[0];
-        var strip = devices.FirstOrDefault(d => d.Kind.IsStrip && d.Location == home.Key);
+        Location Of(IGrouping<string, TerminalId> place) => locations.First(l => l.Id == place.Key);
+        var home = byPlace.FirstOrDefault(p => Of(p).Type == LocationType.Enclosure);
+        var panel = home?.Key ?? locations.FirstOrDefault(l => l.Type == LocationType.Enclosure)?.Id;
+        var strip = devices.FirstOrDefault(d => d.Kind.IsStrip && d.Location == panel);
+        if (home is null && (wiring != FieldWiring.HomeRun || strip is null))
+        {
+            home = byPlace[0];
+            strip = null;
+        }
+
+        if (home is null)
+        {
+            // A home run: both ends of a wire from station to station come to the strip.
+            foreach (var place in byPlace)
+            {
+                yield return (strip!.Terminal(net.Wire), place.First(), Math.Max(Conductor.DefaultMetres, Of(place).CableMetres));
+            }
+
+            yield break;
+        }
+
         var hub = home.Last();
         if (strip is not null)
         {
@@ -54,10 +86,15 @@ internal static class Routing
             hub = clamp;
         }
 
+        var cabled = Of(home).CableMetres;
         foreach (var place in byPlace.Where(p => p != home))
         {
-            var metres = Math.Max(Conductor.DefaultMetres, locations.First(l => l.Id == place.Key).CableMetres);
-            yield return (hub, place.First(), metres);
+            var metres = wiring == FieldWiring.Chained ? Math.Abs(Of(place).CableMetres - cabled) : Of(place).CableMetres;
+            yield return (hub, place.First(), Math.Max(Conductor.DefaultMetres, metres));
+            if (wiring == FieldWiring.Chained && Of(place).Type == LocationType.FieldStation)
+            {
+                (hub, cabled) = (place.Last(), Of(place).CableMetres);
+            }
         }
     }
 }

@@ -89,6 +89,28 @@ public abstract class DeviceKind
     /// <summary>Settles only once everything else has: a rotor.</summary>
     public virtual bool IsSlow => false;
 
+    /// <summary>The plant's supply comes in here: it has a frequency and an earth.</summary>
+    public virtual bool IsSupply => false;
+
+    /// <summary>Terminals between which this device gives a direct control voltage; null for every other device.</summary>
+    public virtual (string Plus, string Minus)? DirectOutput => null;
+
+    /// <summary>What opens opens before anything closes; only matters where a device does both.</summary>
+    public bool BreaksBeforeMakes(Device device)
+    {
+        var contacts = Elements(device).Where(e => e.IsContact).Select(e => e.Role == ElementRole.NormallyClosed).Distinct().Count();
+        return contacts > 1 || Positions(device).Length > 2;
+    }
+
+    /// <summary>Whether this appearance means that it does the work the starter is there for: a motor that turns, a heater that heats.</summary>
+    public virtual bool IsWorking(string appearance) => false;
+
+    /// <summary>Tags of devices that a shaft, a lever or a brake disc couples this one to.</summary>
+    public virtual IEnumerable<string> CoupledTo(Device device) => [];
+
+    /// <summary>Its contacts may share a terminal: change-over contacts.</summary>
+    public virtual bool SharesTerminals => false;
+
     /// <summary>Has a clamp for every wire that leaves its enclosure.</summary>
     public virtual bool IsStrip => false;
 

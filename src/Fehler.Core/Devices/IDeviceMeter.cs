@@ -11,6 +11,15 @@ public interface IDeviceMeter
     /// <summary>Current through it, A to B, A phasor.</summary>
     Complex Amps(int element);
 
+    /// <summary>Direct voltage over the element, A to B, V.</summary>
+    double DcVolts(int element);
+
+    /// <summary>Direct current through it, A to B, A.</summary>
+    double DcAmps(int element);
+
+    /// <summary>State of another device that this one is coupled to by a shaft, a lever or a brake disc; null when there is none of that tag.</summary>
+    DeviceState? StateOf(string tag);
+
     /// <summary>Voltage from a terminal (or inner node) of this device to another, V phasor.</summary>
     Complex Volts(string from, string to);
 

@@ -7,7 +7,7 @@ using Fehler.Core.Faults;
 namespace Fehler.Core.Devices;
 
 /// <summary>
-/// A three-phase cage induction motor with three leads. Its windings are coupled through the rotor: positive- and
+/// A three-phase cage induction motor with three leads, or with six for star-delta starting. Its windings are coupled through the rotor: positive- and
 /// negative-sequence impedance differ once it turns, which is why a running motor feeds a lost phase back. Speed
 /// follows from the torque balance, the negative sequence included.
 /// </summary>
@@ -19,6 +19,11 @@ internal sealed class Motor : DeviceKind
 
     /// <summary>Below this share of synchronous speed it is standing, as a person sees it.</summary>
     private const double Standing = 0.02;
+
+    private const int Coasting = 1;
+
+    /// <summary>A spring-applied brake holds about twice to three times the rated torque (common practice).</summary>
+    private const double BrakeTorque = 2.6;
 
     private const double LeadOhms = 0.005;
 
@@ -40,22 +45,39 @@ internal sealed class Motor : DeviceKind
         ParameterSpec.Number("statorReactance", "Stator leakage reactance; 0: from the nameplate", "ohm", 0, 0, 10000),
         ParameterSpec.Number("rotorReactance", "Rotor leakage reactance, referred; 0: from the nameplate", "ohm", 0, 0, 10000),
         ParameterSpec.Number("magnetisingReactance", "Magnetising reactance; 0: from the nameplate", "ohm", 0, 0, 100000),
-        ParameterSpec.Word("connection", "How the windings are connected", "star", "star", "delta"),
+        ParameterSpec.Word("connection", "How the windings are connected; with six leads the starter connects them", "star", "star", "delta"),
+        ParameterSpec.Number("leads", "Leads brought out; six for star-delta", "", 3, 3, 6),
+        ParameterSpec.Number("coastSeconds", "Time it runs down in", "s", 0, 0, 600),
+        ParameterSpec.Word("brake", "Tag of the brake on its shaft; none when empty", ""),
     ];
 
     public override ImmutableArray<Element> Elements(Device device) =>
-        [new("U", "~u", ElementRole.Link), new("V", "~v", ElementRole.Link), new("W", "~w", ElementRole.Link)];
+        [.. Leads(device).Select(lead => new Element(lead, Inner(lead), ElementRole.Link))];
+
+    private static ImmutableArray<string> Leads(Device device) => HasSixLeads(device) ? ["U1", "V1", "W1"] : ["U", "V", "W"];
+
+    private static bool HasSixLeads(Device device) => device.Number("leads") == 6;
+
+    private static string Inner(string lead) => $"~{char.ToLowerInvariant(lead[0])}";
 
     public override bool IsSlow => true;
 
+    public override bool IsWorking(string appearance) => appearance.StartsWith("runs", StringComparison.Ordinal);
+
     public override Device Complete(Device device) => device.Number("statorOhms") > 0 ? device : Machine.Fit(device).Describe(device);
 
-    public override ImmutableArray<string> Terminals(Device device) => ["U", "V", "W", "PE"];
+    public override ImmutableArray<string> Terminals(Device device) => HasSixLeads(device)
+        ? [.. Leads(device), "U2", "V2", "W2", "PE"]
+        : [.. Leads(device), "PE"];
+
+    public override ImmutableArray<string> Positions(Device device) => ["rest", "coasting"];
+
+    public override IEnumerable<string> CoupledTo(Device device) => device.Word("brake") is { Length: > 0 } brake ? [brake] : [];
 
     /// <summary>A motor ends the path: three leads, no way on.</summary>
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
-    public override ImmutableArray<string> Appearances => ["stopped", "runs", "runs rough", "hums, does not start"];
+    public override ImmutableArray<string> Appearances => ["stopped", "runs", "runs rough", "hums, does not start", "runs reverse", "runs in star", "coasts"];
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => 1 / LeadOhms;
 
@@ -64,9 +86,9 @@ internal sealed class Motor : DeviceKind
         var machine = Machine.Of(device);
         var windings = Windings(device);
         // A phase of an equivalent star is a third of a delta winding.
-        var scale = device.Word("connection") == "delta" ? 1.0 / 3 : 1.0;
+        var scale = IsDelta(device) ? 1.0 / 3 : 1.0;
         var y = new Complex[3, 3];
-        if (domain == Domain.Ohms)
+        if (domain != Domain.Ac)
         {
             for (var i = 0; i < 3; i++)
             {
@@ -92,36 +114,56 @@ internal sealed class Motor : DeviceKind
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
     {
         var machine = Machine.Of(device);
-        var load = device.Number("load") * machine.RatedTorque;
-        double Surplus(double speed) =>
-            Torque(device, machine, speed == state.Speed ? meter : meter.With(state with { Speed = speed }), speed) - load * (speed <= 0 ? 1 : Math.Sign(speed));
+        var braked = CoupledTo(device).Any(b => meter.StateOf(b) is { Position: 0 });
+        var load = (braked ? Math.Max(device.Number("load"), BrakeTorque) : device.Number("load")) * machine.RatedTorque;
+        double Driving(double speed) => Torque(device, machine, speed == state.Speed ? meter : meter.With(new DeviceState(0, Speed: speed)), speed);
 
         var (v1, v2) = SequenceVolts(device, meter);
         if (Math.Max(v1, v2) < 0.02 * device.Number("volts"))
         {
-            return new Transition(state with { Speed = 0 });
+            return braked || device.Number("coastSeconds") == 0 || Math.Abs(state.Speed) < Standing
+                ? new Transition(default)
+                : new Transition(state with { Position = Coasting });
         }
 
-        if (state.Speed <= Standing && Surplus(0) <= 0)
+        var now = Math.Abs(state.Speed) <= Standing ? 0 : state.Speed;
+        if (now != 0)
         {
-            return new Transition(state with { Speed = 0 });
+            var direction = Math.Sign(now);
+            double Surplus(double speed) => direction * Driving(direction * speed) - load;
+            if (Math.Abs(Surplus(Math.Abs(now))) < 2e-3 * machine.RatedTorque)
+            {
+                return new Transition(state with { Position = 0 });
+            }
+
+            // Accelerates (or slows) from where it is to the first balance of torque.
+            var balance = Balance(Surplus, Math.Abs(now));
+            if (balance > Standing)
+            {
+                return new Transition(new DeviceState(0, Speed: direction * balance));
+            }
         }
 
-        if (state.Speed > Standing && Math.Abs(Surplus(state.Speed)) < 2e-3 * machine.RatedTorque)
+        // Standing, or brought to a stand by a field the other way: it starts to the side that pulls more than the load holds.
+        var starting = Driving(0);
+        if (Math.Abs(starting) <= load)
         {
-            return new Transition(state);
+            return new Transition(default);
         }
 
-        // Accelerates (or slows) from where it is to the first balance of torque.
-        return new Transition(state with { Speed = Balance(Surplus, state.Speed) });
+        var way = Math.Sign(starting);
+        return new Transition(new DeviceState(0, Speed: way * Balance(speed => way * Driving(way * speed) - load, 0)));
     }
+
+    public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) =>
+        state.Position == Coasting ? new TimedTransition(device.Number("coastSeconds"), default) : null;
 
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter)
     {
         var amps = Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device.Number("amps")).ToList();
         if (amps.Max() < 0.1)
         {
-            return "stopped";
+            return state.Position == Coasting ? "coasts" : "stopped";
         }
 
         if (Math.Abs(state.Speed) < Standing)
@@ -129,7 +171,8 @@ internal sealed class Motor : DeviceKind
             return amps.Max() < 0.5 ? "stopped" : "hums, does not start";
         }
 
-        return amps.Max() - amps.Min() > 0.6 * amps.Max() ? "runs rough" : "runs";
+        return amps.Max() - amps.Min() > 0.6 * amps.Max() ? "runs rough" : state.Speed < 0 ? "runs reverse"
+            : HasSixLeads(device) && SequenceVolts(device, meter).Positive < 0.75 * device.Number("volts") ? "runs in star" : "runs";
     }
 
     public override ImmutableArray<Look> Looks(Device device) =>
@@ -141,12 +184,15 @@ internal sealed class Motor : DeviceKind
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
         var machine = Machine.Of(device);
-        foreach (var (lead, next) in new[] { ("U", "V"), ("V", "W"), ("W", "U") })
+        var leads = Leads(device);
+        for (var k = 0; k < leads.Length; k++)
         {
+            // With six leads a winding ends at its own second lead, with three at the next winding.
+            var (lead, next) = (leads[k], leads[(k + 1) % leads.Length]);
             yield return new FaultMode($"{device.Tag}/winding-{lead}-open", device.Tag, $"Winding {lead} of the motor {device.Tag} is open",
-                [new ElementOpen(device.Tag, $"{lead}-~{lead.ToLowerInvariant()}")], 0.4, "Replace or rewind the motor; check its terminal box first.")
+                [new ElementOpen(device.Tag, $"{lead}-{Inner(lead)}")], 0.4, "Replace or rewind the motor; check its terminal box first.")
             {
-                ProofPoints = (device.Terminal(lead), device.Terminal(next)),
+                ProofPoints = (device.Terminal(lead), device.Terminal(HasSixLeads(device) ? $"{lead[0]}2" : next)),
             };
             foreach (var mode in Common.Bridged($"{device.Tag}/winding-{lead}-earth", device.Tag, $"Winding {lead} of the motor {device.Tag} has an earth fault", device.Terminal(lead), null,
                 device.Terminal("PE"), 0.4, "Lift the motor's leads to tell it from the cable; look for water in the terminal box; replace or rewind the motor."))
@@ -178,7 +224,7 @@ internal sealed class Motor : DeviceKind
     private static double Torque(Device device, Machine machine, IDeviceMeter meter, double speed)
     {
         var (v1, v2) = SequenceVolts(device, meter);
-        var phase = device.Word("connection") == "delta" ? Math.Sqrt(3) : 1;
+        var phase = IsDelta(device) ? Math.Sqrt(3) : 1;
         return machine.AirGapWatts(v1 / phase, 1 - speed) - machine.AirGapWatts(v2 / phase, 1 + speed);
     }
 
@@ -189,9 +235,14 @@ internal sealed class Motor : DeviceKind
         return ((v[0] + A * v[1] + A * A * v[2]).Magnitude / 3, (v[0] + A * A * v[1] + A * v[2]).Magnitude / 3);
     }
 
-    private static (string From, string To)[] Windings(Device device) => device.Word("connection") == "delta"
-        ? [("~u", "V"), ("~v", "W"), ("~w", "U")]
-        : [("~u", "~star"), ("~v", "~star"), ("~w", "~star")];
+    /// <summary>Whether the nameplate's voltage stands over a winding; a star-delta motor's does.</summary>
+    private static bool IsDelta(Device device) => HasSixLeads(device) || device.Word("connection") == "delta";
+
+    private static (string From, string To)[] Windings(Device device) => HasSixLeads(device)
+        ? [("~u", "U2"), ("~v", "V2"), ("~w", "W2")]
+        : device.Word("connection") == "delta"
+            ? [("~u", "V"), ("~v", "W"), ("~w", "U")]
+            : [("~u", "~star"), ("~v", "~star"), ("~w", "~star")];
 
     private static double Balance(Func<double, double> surplus, double from)
     {

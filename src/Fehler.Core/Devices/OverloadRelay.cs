@@ -21,6 +21,9 @@ internal sealed class OverloadRelay : DeviceKind
     /// <summary>With one phase lost a sensitive relay trips at 1.15 times, an insensitive one at 1.32 times (IEC 60947-4-1, from memory).</summary>
     private const double UltimatePhaseLossSensitive = 1.08, UltimateTwoPoles = 1.25;
 
+    /// <summary>Time a bimetal relay takes to cool so far that it resets by itself (common practice: some minutes).</summary>
+    private const double CoolingSeconds = 180;
+
     private const double HeaterOhms = 0.03;
 
     public override string Id => "overload-relay";
@@ -30,6 +33,7 @@ internal sealed class OverloadRelay : DeviceKind
     [
         ParameterSpec.Number("settingAmps", "Current on the dial", "A", 8, 0.05, 1600),
         ParameterSpec.Number("tripClass", "Trip class", "", 10, 5, 40),
+        ParameterSpec.Word("type", "How it senses the current", "bimetal", "bimetal", "melting alloy", "electronic"),
         ParameterSpec.Word("reset", "Reset mode", "hand", "hand", "automatic"),
         ParameterSpec.Word("phaseLossSensitive", "Trips early with a phase lost", "yes", "yes", "no"),
     ];
@@ -65,7 +69,7 @@ internal sealed class OverloadRelay : DeviceKind
     {
         if (state.Position == Tripped)
         {
-            return null;
+            return device.Word("reset") == "automatic" ? new TimedTransition(CoolingSeconds, state with { Position = Set }) : null;
         }
 
         var currents = Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device.Number("settingAmps")).ToList();

@@ -23,22 +23,23 @@ internal sealed class PilotLamp : DeviceKind
         ParameterSpec.Number("volts", "Rated voltage", "V", 230, 6, 690),
         ParameterSpec.Number("watts", "Power at rated voltage", "W", 1.5, 0.05, 60),
         ParameterSpec.Word("lamp", "Kind of lamp", "led", "led", "filament"),
+        ParameterSpec.Word("light", "Steady or flashing", "steady", "steady", "flashing"),
         ParameterSpec.Word("colour", "Colour of the lens", "white", "white", "red", "green", "yellow", "blue"),
     ];
 
     public override ImmutableArray<Element> Elements(Device device) => [new("X1", "X2", ElementRole.Load)];
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
-    public override ImmutableArray<string> Appearances => ["off", "on", "dim"];
+    public override ImmutableArray<string> Appearances => ["off", "on", "dim", "flashes"];
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain)
     {
         var hot = Math.Pow(device.Number("volts"), 2) / device.Number("watts");
-        return domain == Domain.Ac ? 1 / hot : device.Word("lamp") == "led" ? 1 / LedOhms : 1 / (ColdShare * hot);
+        return domain != Domain.Ohms ? 1 / hot : device.Word("lamp") == "led" ? 1 / LedOhms : 1 / (ColdShare * hot);
     }
 
     /// <summary>It is its current that makes a lamp burn: a dead one has its voltage and stays dark.</summary>
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) =>
-        (Magnitude(meter.Amps(0)) * device.Number("volts") / device.Number("watts")) switch { >= 0.7 => "on", >= 0.3 => "dim", _ => "off" };
+        (Math.Max(Magnitude(meter.Amps(0)), Math.Abs(meter.DcAmps(0))) * device.Number("volts") / device.Number("watts")) switch { >= 0.7 => device.Word("light") == "flashing" ? "flashes" : "on", >= 0.3 => "dim", _ => "off" };
 
     public override IEnumerable<FaultMode> FaultModes(Device device) =>
     [

@@ -7,31 +7,55 @@ using Fehler.Core.Faults;
 namespace Fehler.Core.Devices;
 
 /// <summary>
-/// The incoming three-phase supply, star point earthed: L1, L2, L3, N and PE. The source's own windings stay
-/// connected when the panel is isolated; that is why what is above the isolator stays live.
+/// The incoming supply and how it is earthed: star with its star point earthed, delta unearthed, delta with one corner earthed,
+/// high-leg delta (the middle of one side earthed, 240 V systems of North America), or one phase. The source's own
+/// windings stay connected when the panel is isolated; that is why what is above the isolator stays live.
 /// </summary>
 internal sealed class Supply : DeviceKind
 {
     private static readonly Complex SourceOhms = new(0.05, 0.02);
     private const double EarthingOhms = 0.1;
 
+    /// <summary>What an unearthed system's cables leak to earth, F per phase: some hundred metres of power cable (common practice).</summary>
+    private const double SystemFarads = 0.1e-6;
+
+    private const int Lost = 1;
+
     public override string Id => "supply";
     public override string Term => "incoming supply";
     public override string ReplaceableUnit => "incoming supply";
+    public override bool IsSupply => true;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [
-        ParameterSpec.Number("lineVolts", "Voltage phase to phase", "V", 400, 100, 1000),
+        ParameterSpec.Number("lineVolts", "Voltage phase to phase; of a single phase, to neutral", "V", 400, 100, 1000),
         ParameterSpec.Number("frequency", "Frequency", "Hz", 50, 16, 400),
+        ParameterSpec.Word("system", "How the supply is earthed", "star", "star", "delta", "corner-earthed", "high-leg", "single-phase"),
     ];
+
+    /// <summary>Star point, or the point the phases are measured from; it has a terminal only where it is brought out.</summary>
+    private static string Middle(Device device) => device.Word("system") is "delta" or "corner-earthed" ? "~n" : "N";
+
+    private static int Phases(Device device) => device.Word("system") == "single-phase" ? 1 : 3;
 
     public override ImmutableArray<Element> Elements(Device device) =>
     [
-        new("N", "L1", ElementRole.Source), new("N", "L2", ElementRole.Source), new("N", "L3", ElementRole.Source),
-        new("N", "PE", ElementRole.Link),
+        .. Enumerable.Range(1, Phases(device)).Select(k => new Element(Middle(device), $"L{k}", ElementRole.Source)),
+        .. device.Word("system") switch
+        {
+            "delta" => [new("L1", "PE", ElementRole.Load), new("L2", "PE", ElementRole.Load), new("L3", "PE", ElementRole.Load)],
+            "corner-earthed" => [new("L2", "PE", ElementRole.Link)],
+            _ => new Element[] { new("N", "PE", ElementRole.Link) },
+        },
     ];
 
-    public override ImmutableArray<string> Terminals(Device device) => ["L1", "L2", "L3", "N", "PE"];
+    public override ImmutableArray<string> Terminals(Device device) => device.Word("system") switch
+    {
+        "single-phase" => ["L1", "N", "PE"],
+        "delta" or "corner-earthed" => ["L1", "L2", "L3", "PE"],
+        _ => ["L1", "L2", "L3", "N", "PE"],
+    };
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
     public override ImmutableArray<string> Positions(Device device) => ["on", "lost"];
 
@@ -41,27 +65,43 @@ internal sealed class Supply : DeviceKind
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("lost", "Supply is lost", false), new("on", "Supply comes back", false)];
 
-    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => 1 / EarthingOhms;
+    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => element.Role == ElementRole.Link
+        ? 1 / EarthingOhms
+        : domain == Domain.Ac ? new Complex(1e-7, 2 * Math.PI * device.Number("frequency") * SystemFarads) : 1e-7;
 
     public override void Stamp(Device device, DeviceState state, Domain domain, ICoupledStamp stamp)
     {
-        var phase = state.Position == 0 && domain == Domain.Ac ? device.Number("lineVolts") / Math.Sqrt(3) : 0;
-        for (var k = 0; k < 3; k++)
+        var on = state.Position != Lost && domain == Domain.Ac;
+        var phasors = Phasors(device);
+        for (var k = 0; k < phasors.Length; k++)
         {
-            // L1, L2, L3 follow each other by 120 degrees: a clockwise field.
-            stamp.Source(k, Complex.FromPolarCoordinates(phase, -2 * Math.PI / 3 * k), SourceOhms);
+            stamp.Source(k, on ? phasors[k] : 0, SourceOhms);
         }
+    }
+
+    /// <summary>L1, L2, L3 follow each other by 120 degrees between lines: a clockwise field.</summary>
+    private static Complex[] Phasors(Device device)
+    {
+        var volts = device.Number("lineVolts");
+        static Complex At(double magnitude, double degrees) => Complex.FromPolarCoordinates(magnitude, degrees * Math.PI / 180);
+        return device.Word("system") switch
+        {
+            "single-phase" => [At(volts, 0)],
+            // The middle of side L1-L3 is the neutral; L2 is the high leg, 0.866 of the line voltage above it.
+            "high-leg" => [At(volts / 2, 0), At(volts * Math.Sqrt(3) / 2, -90), At(volts / 2, 180)],
+            _ => [At(volts / Math.Sqrt(3), 0), At(volts / Math.Sqrt(3), -120), At(volts / Math.Sqrt(3), 120)],
+        };
     }
 
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
         var elements = Elements(device);
-        for (var k = 0; k < 3; k++)
+        for (var k = 0; k < Phases(device); k++)
         {
             yield return new FaultMode($"{device.Tag}/L{k + 1}-missing", device.Tag, $"Phase L{k + 1} is missing from the supply",
                 [new ElementOpen(device.Tag, elements[k].Name)], 0.8, "Find where the phase is lost upstream: supply fuse, breaker pole, joint.")
             {
-                ProofPoints = (device.Terminal($"L{k + 1}"), device.Terminal("N")),
+                ProofPoints = (device.Terminal($"L{k + 1}"), device.Terminal(Phases(device) == 1 ? "N" : $"L{(k + 1) % 3 + 1}")),
             };
         }
 
@@ -72,7 +112,7 @@ internal sealed class Supply : DeviceKind
             {
                 Variant = $"{share * 100:0} %",
                 SizeFactor = 1.1,
-                ProofPoints = (device.Terminal("L1"), device.Terminal("L2")),
+                ProofPoints = (device.Terminal("L1"), device.Terminal(Phases(device) == 1 ? "N" : "L2")),
             };
         }
     }

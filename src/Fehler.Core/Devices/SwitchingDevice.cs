@@ -7,7 +7,7 @@ namespace Fehler.Core.Devices;
 /// <summary>What hand-operated devices with main poles have in common.</summary>
 public abstract class SwitchingDevice : DeviceKind
 {
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
+    public override ImmutableArray<ParameterSpec> Parameters =>
     [
         ParameterSpec.Number("poles", "Number of poles", "", 3, 1, 4),
         ParameterSpec.Number("ratedAmps", "Rated current", "A", 25, 0.1, 1600),
@@ -20,12 +20,12 @@ public abstract class SwitchingDevice : DeviceKind
 
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
-        foreach (var pole in Elements(device))
+        foreach (var pole in Elements(device).Where(e => e.Role == ElementRole.Pole))
         {
             yield return Common.Open(device, pole, $"Pole {pole.Name} of the {Term} {device.Tag} does not close", 0.4, $"Replace the {Term} {device.Tag}, same type and rating.");
         }
 
-        foreach (var pole in Elements(device))
+        foreach (var pole in Elements(device).Where(e => e.Role == ElementRole.Pole))
         {
             foreach (var mode in Common.HighResistance(device, pole, $"Pole {pole.Name} of the {Term} {device.Tag} is burnt (high resistance)", 0.15, $"Replace the {Term} {device.Tag}, same type and rating.", power: true))
             {

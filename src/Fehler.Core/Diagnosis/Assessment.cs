@@ -62,7 +62,7 @@ internal sealed class Assessment
 
     private ImmutableSortedDictionary<string, double?> WireVolts()
     {
-        var earth = _circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE");
+        var earth = _circuit.Earth;
         var ends = _circuit.Conductors.GroupBy(c => c.Wire).Select(g => (Wire: g.Key, Terminal: g.First().From)).ToList();
         var predictions = _session.Healthy.Predict(Quantity.Volts, _session.Tables, [.. ends.Select(e => (e.Terminal, earth))], new Setup(SetupChange.None, [], false));
         return ends.Select((e, i) => (e.Wire, Volts: predictions[i].Kind == PredictionKind.Stray ? (double?)null : Math.Round(predictions[i].Value, 1)))

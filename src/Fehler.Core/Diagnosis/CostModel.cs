@@ -25,7 +25,7 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
 
     public double OfReading(Quantity quantity, TerminalId from, TerminalId to, Setup setup)
     {
-        var live = quantity == Quantity.Volts;
+        var live = quantity.IsVolts();
         var minutes = ReadingMinutes + (live ? LiveRisk : 0) + HoldMinutes * setup.Held.Length;
         minutes += setup.Change switch
         {

@@ -28,6 +28,9 @@ public sealed class DiagnosisSession
     /// <summary>Prior probability of something that is not in the catalogue, and how such a thing fits any observation.</summary>
     private const double NoneOfThesePrior = 0.01, NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
 
+    /// <summary>Nobody tries more starts than this before calling.</summary>
+    private const int MostTrials = 3;
+
     private static readonly ConditionalWeakTable<Circuit, IReadOnlyList<Hypothesis>> Found = [];
 
     private readonly List<Observation> _observations = [];
@@ -41,7 +44,7 @@ public sealed class DiagnosisSession
         Points = new TestPoints(circuit);
         Tables = new OhmTables(Network.Of(circuit));
         FullVolts = ControlVolts(circuit);
-        StraySpan = 0.7 * circuit.Devices.Where(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Select(d => d.Number("lineVolts")).DefaultIfEmpty(400).Max();
+        StraySpan = 0.7 * circuit.Supply.Number("lineVolts");
         Reset();
     }
 
@@ -113,18 +116,31 @@ public sealed class DiagnosisSession
     /// <summary>What somebody has usually tried before calling: start, wait, stop.</summary>
     private static ImmutableArray<Step> Trial(Circuit circuit)
     {
-        IEnumerable<Step> Press(ElementRole role, double seconds) => circuit.Devices
-            .Where(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == role)
-            .SelectMany(d => new[] { new Step(d.Tag, "pressed"), Step.Wait(seconds), new Step(d.Tag, "released") });
-        return [.. Press(ElementRole.NormallyOpen, 30), Step.Wait(600), .. Press(ElementRole.NormallyClosed, 1)];
+        var runUp = RunUp.Of(circuit);
+        var steps = new List<Step>();
+        foreach (var start in runUp.Starts.Take(MostTrials))
+        {
+            steps.AddRange([.. start.Prepare, start.Act, Step.Wait(30)]);
+            if (start.LetGo is not null)
+            {
+                steps.Add(start.LetGo);
+            }
+
+            steps.Add(Step.Wait(600));
+            steps.AddRange(start.LetGo is null
+                ? [start.Back(circuit)]
+                : runUp.Stops.Take(1).SelectMany(stop => new[] { new Step(stop.Tag, "pressed"), Step.Wait(1), new Step(stop.Tag, "released") }));
+        }
+
+        return runUp.WorksAtRest ? [Step.Wait(600)] : [.. steps];
     }
 
     private static double ControlVolts(Circuit circuit)
     {
         var simulator = new Simulator(Network.Of(circuit));
         var solution = simulator.Start().Solution;
-        var head = circuit.Paths.Where(p => p.Type == PathType.Control).Select(p => p.From[0]).FirstOrDefault();
-        return head == default ? 0 : solution.Volts(head, circuit.Reference).Magnitude;
+        var head = circuit.Paths.Where(p => p.Type == PathType.Control && p.From.Length == 1 && p.To.Contains(circuit.Reference)).Select(p => p.From[0]).FirstOrDefault();
+        return head == default ? 0 : Math.Max(solution.Volts(head, circuit.Reference).Magnitude, Math.Abs(solution.DcVolts(head, circuit.Reference)));
     }
 
     private void Follow(JournalEntry entry)
@@ -191,7 +207,7 @@ public sealed class DiagnosisSession
 
     private void Read(Reading reading)
     {
-        var setup = new Setup(SetupChange.None, reading.Held, reading.Quantity != Quantity.Volts);
+        var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsVolts());
         var observation = new Observation(reading, _hypotheses.Length);
         ForEach((h, i) =>
         {

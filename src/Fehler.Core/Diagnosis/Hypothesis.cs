@@ -137,11 +137,11 @@ internal sealed class Hypothesis
     public Prediction[] Predict(Quantity quantity, IOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
     {
         var prepared = Prepare(setup);
-        if (quantity == Quantity.Volts)
+        if (quantity.IsVolts())
         {
             var solution = prepared.Solve(_simulator.Network);
             var twin = _twin is null ? null : prepared.SolveTwin(_twin);
-            return [.. pairs.Select(p => Tolerances.Volts(solution, p.From, p.To, twin))];
+            return [.. pairs.Select(p => quantity == Quantity.Volts ? Tolerances.Volts(solution, p.From, p.To, twin) : Tolerances.DcVolts(solution, p.From, p.To, twin))];
         }
 
         var table = tables.Of(prepared.State, pairs);

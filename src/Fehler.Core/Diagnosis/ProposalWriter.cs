@@ -26,7 +26,7 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             Look = c.Look,
             Steps = c.Steps,
             Title = c.Kind == ProposalKind.Reading
-                ? $"{(c.Quantity == Quantity.Volts ? "Volts" : "Ohms")} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
+                ? $"{(c.Quantity switch { Quantity.Volts => "Volts", Quantity.DcVolts => "Volts DC", _ => "Ohms" })} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
                 : c.Text,
             Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
             GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
@@ -74,17 +74,17 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
     private static ImmutableArray<string> Cautions(Candidate c)
     {
         var cautions = ImmutableArray.CreateBuilder<string>();
-        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts })
+        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts or Quantity.DcVolts })
         {
             cautions.Add("Live work: insulated probes, one hand where you can, local rules for live testing.");
         }
 
-        if (c.Kind == ProposalKind.Reading && c.Quantity != Quantity.Volts && c.Setup.Change == SetupChange.Isolate)
+        if (c.Kind == ProposalKind.Reading && !c.Quantity.IsVolts() && c.Setup.Change == SetupChange.Isolate)
         {
             cautions.Add("Isolate, lock off and prove dead at the point of work first.");
         }
 
-        if (c.Setup.Change == SetupChange.Energise || c.Kind == ProposalKind.Operation || (c.Quantity == Quantity.Volts && c.Setup.Held.Length > 0))
+        if (c.Setup.Change == SetupChange.Energise || c.Kind == ProposalKind.Operation || (c.Quantity.IsVolts() && c.Setup.Held.Length > 0))
         {
             cautions.Add("The motor may start: warn everyone and stand clear.");
         }

@@ -71,8 +71,8 @@ internal sealed class TestChoice
     {
         var candidates = Candidates();
         var writer = new ProposalWriter(_circuit, _weights, _units, _grouping);
-        var measured = _job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, r.Quantity == Quantity.Volts)).ToHashSet();
-        var best = candidates.Where(c => c.Bits > LeastBits && !measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, c.Quantity == Quantity.Volts)));
+        var measured = _job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, r.Quantity.IsVolts())).ToHashSet();
+        var best = candidates.Where(c => c.Bits > LeastBits && !measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, c.Quantity.IsVolts())));
         var ordered = (_strategy == Strategy.FromSupply ? FromSupply(best) : best.OrderByDescending(c => c.Bits / c.Minutes)).Take(MostProposals).ToList();
         if (top is { Probability: > 0.8 } && Proof(top, candidates) is { } proof)
         {
@@ -106,7 +106,7 @@ internal sealed class TestChoice
     }
 
     private IOrderedEnumerable<Candidate> FromSupply(IEnumerable<Candidate> candidates) => candidates
-        .Where(c => c.Kind != ProposalKind.Reading || c.Quantity == Quantity.Volts || _job.IsIsolated)
+        .Where(c => c.Kind != ProposalKind.Reading || c.Quantity.IsVolts() || _job.IsIsolated)
         .OrderBy(c => c.Kind == ProposalKind.Look ? -1 : c.Kind == ProposalKind.Operation ? 10000 : _session.Points.Position.GetValueOrDefault(c.From, 9999))
         .ThenBy(c => c.Minutes);
 
@@ -116,6 +116,7 @@ internal sealed class TestChoice
         foreach (var setup in Setups(live: true))
         {
             all.AddRange(Readings(Quantity.Volts, setup, _session.Points.Volts));
+            all.AddRange(Readings(Quantity.DcVolts, setup, _session.Points.DcVolts));
         }
 
         foreach (var setup in Setups(live: false))
@@ -263,7 +264,7 @@ internal sealed class TestChoice
         return candidates.Where(c => c.Kind switch
         {
             ProposalKind.Reading => fault.ProofPoints is { } p && ((c.From, c.To) == p || (c.To, c.From) == p) && Differs(c.Foretold(index), c.Good)
-                && !made.Any(r => (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && (r.Quantity == Quantity.Volts) == (c.Quantity == Quantity.Volts)),
+                && !made.Any(r => (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && (r.Quantity.IsVolts()) == (c.Quantity.IsVolts())),
             ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
             _ => false,
         }).MinBy(c => c.Minutes);

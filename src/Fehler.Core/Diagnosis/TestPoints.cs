@@ -14,7 +14,9 @@ internal sealed class TestPoints
         Live = Isolation.Of(circuit).LiveTerminals;
         var order = Order(circuit);
         var proofs = FaultCatalogue.Of(circuit).Where(f => f.ProofPoints is not null).Select(f => f.ProofPoints!.Value).ToList();
-        Volts = [.. VoltPairs(circuit, order).Concat(proofs).Distinct()];
+        var volts = VoltPairs(circuit, order).Concat(proofs).Distinct().ToLookup(p => circuit.IsDirect(p.Item1) && circuit.IsDirect(p.Item2));
+        Volts = [.. volts[false]];
+        DcVolts = [.. volts[true]];
         Ohms = [.. OhmPairs(circuit, order).Concat(proofs).Distinct().Where(p => !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
         Position = order;
     }
@@ -23,6 +25,7 @@ internal sealed class TestPoints
     public ImmutableHashSet<TerminalId> Live { get; }
 
     public ImmutableArray<(TerminalId From, TerminalId To)> Volts { get; }
+    public ImmutableArray<(TerminalId From, TerminalId To)> DcVolts { get; }
     public ImmutableArray<(TerminalId From, TerminalId To)> Ohms { get; }
 
     /// <summary>How far down from the supply a terminal stands.</summary>
@@ -31,9 +34,9 @@ internal sealed class TestPoints
     private static IEnumerable<(TerminalId, TerminalId)> VoltPairs(Circuit circuit, IReadOnlyDictionary<TerminalId, int> order)
     {
         var power = Terminals(circuit, PathType.Power).ToHashSet();
-        foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t != circuit.Reference && t.Name != "PE"))
+        foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t != circuit.ReturnOf(t) && t.Name != "PE"))
         {
-            yield return (terminal, circuit.Reference);
+            yield return (terminal, circuit.ReturnOf(terminal));
         }
 
         foreach (var pair in Elements(circuit).Concat(circuit.Conductors.Where(c => c.Wire != "PE").Select(c => (c.From, c.To))))
@@ -61,7 +64,10 @@ internal sealed class TestPoints
             for (var i = 0; i < path.From.Length; i++)
             {
                 yield return (path.From[i], path.From[(i + 1) % path.From.Length]);
-                yield return (path.From[i], new TerminalId(path.From[i].Device, "N"));
+                if (circuit.Supply.Kind.HasTerminal(circuit.Supply, "N"))
+                {
+                    yield return (path.From[i], circuit.Supply.Terminal("N"));
+                }
             }
         }
     }
@@ -73,7 +79,7 @@ internal sealed class TestPoints
             yield return pair;
         }
 
-        var earth = circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE");
+        var earth = circuit.Earth;
         foreach (var part in circuit.Paths.Where(p => p.Type == PathType.Power).SelectMany(p => p.Expression.Parts()))
         {
             var end = part.Out.IsEmpty ? part.In : part.Out;
@@ -88,9 +94,9 @@ internal sealed class TestPoints
         var head = circuit.Paths.Where(p => p.Type == PathType.Control).Select(p => p.From[0]).FirstOrDefault();
         foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t.Name != "PE"))
         {
-            if (terminal != circuit.Reference)
+            if (terminal != circuit.ReturnOf(terminal))
             {
-                yield return (terminal, circuit.Reference);
+                yield return (terminal, circuit.ReturnOf(terminal));
             }
 
             if (head != default && terminal != head)

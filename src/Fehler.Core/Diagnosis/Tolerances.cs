@@ -13,7 +13,7 @@ internal static class Tolerances
     private const double CopperShare = 0.10;
 
     /// <summary>Three digits of a usual meter, and the resistance of its leads.</summary>
-    private const double VoltDigits = 1.2, OhmDigits = 0.25;
+    private const double VoltDigits = 1.2, OhmDigits = 0.25, DcDigits = 0.4;
 
     public static Prediction Volts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
     {
@@ -24,6 +24,14 @@ internal static class Tolerances
         }
 
         return new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(SupplyShare * value) + Square(VoltDigits)), twin is null ? 0 : Math.Abs(twin.Volts(from, to).Magnitude - value));
+    }
+
+    public static Prediction DcVolts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
+    {
+        var value = Math.Abs(solution.DcVolts(from, to));
+        return solution.IsFirmDirect(from, to)
+            ? new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(SupplyShare * value) + Square(DcDigits)), twin is null ? 0 : Math.Abs(Math.Abs(twin.DcVolts(from, to)) - value))
+            : new Prediction(PredictionKind.Stray, value);
     }
 
     public static Prediction Ohms(double value, double twin) => double.IsInfinity(value)

@@ -83,10 +83,49 @@ internal sealed class OhmsStamp(Network network, SparseLu<double> lu) : CoupledS
     public override void Source(int element, Complex volts, Complex ohms) { }
 }
 
+/// <summary>Direct-current sources and windings as their resistance.</summary>
+internal sealed class DcStamp(Network network, SparseLu<double> lu, double[] injected, double[] admittances) : CoupledStamp
+{
+    /// <summary>Electromotive force of source branches by branch index.</summary>
+    public Dictionary<int, double> Electromotive { get; } = [];
+
+    public override void Windings((string From, string To)[] windings, Complex[,] admittance) => Spread(
+        lu,
+        [.. windings.Select(w => network.InnerNode(Device, w.From))],
+        [.. windings.Select(w => network.InnerNode(Device, w.To))],
+        (i, j) => admittance[i, j].Real);
+
+    public override void Source(int element, Complex volts, Complex ohms)
+    {
+        var index = network.BranchIndex(Device, element);
+        var branch = network.Branches[index];
+        if (branch.Open || volts == Complex.Zero)
+        {
+            return;
+        }
+
+        var y = 1 / (ohms.Real + branch.SeriesOhms);
+        admittances[index] = y;
+        Electromotive[index] = volts.Real;
+        lu.AddBranch(network.PlaceOf(index), y);
+        if (branch.B >= 0)
+        {
+            injected[branch.B] += y * volts.Real;
+        }
+
+        if (branch.A >= 0)
+        {
+            injected[branch.A] -= y * volts.Real;
+        }
+    }
+}
+
 /// <summary>Collects the inner nodes a device needs.</summary>
 internal sealed class PatternStamp : CoupledStamp
 {
     public HashSet<string> Names { get; } = [];
+
+    public List<(string From, string To)> Pairs { get; } = [];
 
     public override void Windings((string From, string To)[] windings, Complex[,] admittance)
     {
@@ -95,6 +134,8 @@ internal sealed class PatternStamp : CoupledStamp
             Names.Add(from);
             Names.Add(to);
         }
+
+        Pairs.AddRange(windings);
     }
 
     public override void Source(int element, Complex volts, Complex ohms) { }

@@ -6,6 +6,9 @@ public enum Domain
     /// <summary>Phasors at supply frequency.</summary>
     Ac,
 
+    /// <summary>Direct-current control supplies; alternating ones are open.</summary>
+    Dc,
+
     /// <summary>The ohmmeter's: supplies open, windings as their direct-current resistance.</summary>
     Ohms,
 }

@@ -22,6 +22,9 @@ public sealed class Network
 
     private const double StrayFarads = 10e-12;
 
+    /// <summary>No device has more positions than this (a fuse set of four: sixteen combinations of blown ones).</summary>
+    private const int MostPositions = 64;
+
     private readonly Dictionary<TerminalId, int> _nodes;
     private readonly ImmutableArray<NetworkBranch> _branches;
     private readonly double[] _farads;
@@ -29,6 +32,7 @@ public sealed class Network
     private readonly BranchPlace[] _places;
     private readonly Dictionary<string, int> _deviceIndex;
     private readonly int[] _firstBranch;
+    private IReadOnlyList<(int A, int B)>? _windingEnds;
 
     /// <summary>Admittances of a device's elements by domain, device and position: they change with nothing else.</summary>
     private readonly Complex[]?[][] _known;
@@ -37,7 +41,8 @@ public sealed class Network
     {
         Circuit = circuit;
         Alterations = [];
-        Supply = circuit.Devices.FirstOrDefault(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source));
+        Supply = circuit.Devices.FirstOrDefault(d => d.Kind.IsSupply);
+        HasDirectSupply = circuit.Devices.Any(d => d.Kind.DirectOutput is not null);
         Omega = 2 * Math.PI * (Supply?.Number("frequency") ?? 50);
         Elements = [.. circuit.Devices.Select(d => d.Kind.Elements(d))];
         _deviceIndex = circuit.Devices.Select((d, i) => (d.Tag, i)).ToDictionary(x => x.Tag, x => x.i);
@@ -55,6 +60,7 @@ public sealed class Network
     {
         Circuit = healthy.Circuit with { Devices = [.. healthy.Circuit.Devices.Select(d => Altered(d, alterations))] };
         Alterations = alterations;
+        HasDirectSupply = healthy.HasDirectSupply;
         Supply = healthy.Supply is null ? null : Circuit.Device(healthy.Supply.Tag);
         Omega = healthy.Omega;
         Elements = healthy.Elements;
@@ -91,6 +97,10 @@ public sealed class Network
     public double Omega { get; }
 
     internal Device? Supply { get; }
+
+    /// <summary>Some of the circuit works on direct current.</summary>
+    internal bool HasDirectSupply { get; }
+
     internal ImmutableArray<ImmutableArray<Element>> Elements { get; }
     internal IReadOnlyList<NetworkBranch> Branches => _branches;
     internal IReadOnlyDictionary<TerminalId, int> Nodes => _nodes;
@@ -131,7 +141,31 @@ public sealed class Network
         lu.Factor();
         lu.Solve(injected);
         _pattern.Return(lu);
-        return new Solution(this, state, injected, admittances, stamp.Electromotive);
+        return new Solution(this, state, injected, admittances, stamp.Electromotive, HasDirectSupply ? SolveDirect(state) : null);
+    }
+
+    /// <summary>The direct-current control supplies alone: what is alternating does not move a DC meter or a DC coil.</summary>
+    private DirectSolution SolveDirect(CircuitState state)
+    {
+        var lu = new SparseLu<double>(_pattern);
+        var injected = new double[Size];
+        var admittances = new double[_branches.Length];
+        for (var i = 0; i < _branches.Length; i++)
+        {
+            admittances[i] = Admittance(_branches[i], state, Domain.Dc).Real;
+            lu.AddBranch(_places[i], admittances[i]);
+        }
+
+        for (var n = 0; n < Size; n++)
+        {
+            lu.Add(n, n, PointLeak);
+        }
+
+        var stamp = new DcStamp(this, lu, injected, admittances);
+        StampCoupled(state, Domain.Dc, stamp);
+        lu.Factor();
+        lu.Solve(injected);
+        return new DirectSolution(injected, admittances, stamp.Electromotive);
     }
 
     /// <summary>
@@ -227,8 +261,13 @@ public sealed class Network
     /// <summary>Branches stand in the order of the devices and their elements.</summary>
     internal int BranchIndex(int device, int element) => _firstBranch[device] + element;
 
-    /// <summary>Pairs of nodes that windings join.</summary>
+    /// <summary>Pairs of nodes that act on each other through windings, whether joined or not (a transformer's two sides).</summary>
     internal IReadOnlyList<(int A, int B)> WindingLinks { get; }
+
+    /// <summary>Pairs of nodes that a winding joins.</summary>
+    internal IReadOnlyList<(int A, int B)> WindingEnds => _windingEnds ??= [.. Joins()];
+
+    internal BranchPlace PlaceOf(int branch) => _places[branch];
 
     internal int InnerNode(int device, string name) => _nodes[new TerminalId(Circuit.Devices[device].Tag, name)];
 
@@ -270,6 +309,13 @@ public sealed class Network
         Circuit.Devices[device].Kind.Stamp(Circuit.Devices[device], default, Domain.Ac, names);
         return names.Names;
     }
+
+    private IEnumerable<(int, int)> Joins() => Circuit.Devices.SelectMany((d, i) =>
+    {
+        var names = new PatternStamp();
+        d.Kind.Stamp(d, default, Domain.Ac, names);
+        return names.Pairs.Select(p => (InnerNode(i, p.From), InnerNode(i, p.To)));
+    });
 
     private IEnumerable<(int, int)> CoupledLinks()
     {
@@ -319,7 +365,7 @@ public sealed class Network
     private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) => alterations.OfType<Bridge>()
         .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1) { SeriesOhms = b.Ohms });
 
-    private Complex[]?[][] NothingKnown() => [.. Enumerable.Range(0, 2 * Circuit.Devices.Length).Select(_ => new Complex[]?[16])];
+    private Complex[]?[][] NothingKnown() => [.. Enumerable.Range(0, 3 * Circuit.Devices.Length).Select(_ => new Complex[]?[MostPositions * 2])];
 
     /// <summary>
     /// Admittances of a device's elements in a position; looked up because asking the kind again for every solution
@@ -327,14 +373,19 @@ public sealed class Network
     /// </summary>
     private Complex[] Known(int device, DeviceState state, Domain domain)
     {
-        var byPosition = _known[2 * device + (int)domain];
-        return byPosition[state.Position] ??= [.. Elements[device].Select(e => ElementAdmittance(Circuit.Devices[device], e, state, domain))];
+        var byPosition = _known[3 * device + (int)domain];
+        return byPosition[2 * state.Position + (state.Moving ? 1 : 0)] ??= [.. Elements[device].Select(e => ElementAdmittance(Circuit.Devices[device], e, state, domain))];
     }
 
     private static Complex ElementAdmittance(Device device, Element element, DeviceState state, Domain domain) =>
         element.Role == ElementRole.Source ? 0
         : !element.IsContact ? device.Kind.Admittance(device, element, state, domain)
-        : device.Kind.IsMade(device, element, state) ? 1 / DeviceKind.ContactOhms : 0;
+        : IsMade(device, element, state) ? 1 / DeviceKind.ContactOhms : 0;
+
+    /// <summary>A contact on its way is made only if it is made wherever the device may stand: break before make.</summary>
+    private static bool IsMade(Device device, Element element, DeviceState state) => state.Moving
+        ? Enumerable.Range(0, device.Kind.Positions(device).Length).All(p => device.Kind.IsMade(device, element, new DeviceState(p)))
+        : device.Kind.IsMade(device, element, state);
 
     private double[] NodeCapacitance()
     {

@@ -16,15 +16,18 @@ public sealed class Solution
     private readonly Complex[] _volts;
     private readonly Complex[] _admittances;
     private readonly IReadOnlyDictionary<int, Complex> _electromotive;
+    private readonly DirectSolution? _direct;
     private int[]? _islands;
+    private int[]? _directIslands;
 
-    internal Solution(Network network, CircuitState state, Complex[] volts, Complex[] admittances, IReadOnlyDictionary<int, Complex> electromotive)
+    internal Solution(Network network, CircuitState state, Complex[] volts, Complex[] admittances, IReadOnlyDictionary<int, Complex> electromotive, DirectSolution? direct)
     {
         Network = network;
         State = state;
         _volts = volts;
         _admittances = admittances;
         _electromotive = electromotive;
+        _direct = direct;
     }
 
     public Network Network { get; }
@@ -35,6 +38,22 @@ public sealed class Solution
 
     /// <summary>Voltage from one terminal to another, V phasor.</summary>
     public Complex Volts(TerminalId from, TerminalId to) => Volts(from) - Volts(to);
+
+    /// <summary>Direct voltage from one terminal to another, V; 0 in a circuit without direct supply.</summary>
+    public double DcVolts(TerminalId from, TerminalId to) => DirectVolts(Network.Node(from)) - DirectVolts(Network.Node(to));
+
+    internal double DirectVolts(int node) => _direct is null || node < 0 ? 0 : _direct.Volts[node];
+
+    internal double BranchDirectAmps(int index)
+    {
+        if (_direct is null)
+        {
+            return 0;
+        }
+
+        var branch = Network.Branches[index];
+        return (DirectVolts(branch.A) - DirectVolts(branch.B) + _direct.Electromotive.GetValueOrDefault(index)) * _direct.Admittances[index];
+    }
 
     internal Complex NodeVolts(int node) => node < 0 ? Complex.Zero : _volts[node];
 
@@ -67,15 +86,27 @@ public sealed class Solution
     /// </summary>
     public bool IsFirm(TerminalId from, TerminalId to)
     {
-        _islands ??= Islands();
+        _islands ??= Islands(i => _admittances[i].Magnitude);
         var (a, b) = (Network.Node(from), Network.Node(to));
         return _islands[a + 1] == _islands[b + 1];
+    }
+
+    /// <summary>The same for a direct voltage.</summary>
+    public bool IsFirmDirect(TerminalId from, TerminalId to)
+    {
+        if (_direct is null)
+        {
+            return false;
+        }
+
+        _directIslands ??= Islands(i => _direct.Admittances[i]);
+        return _directIslands[Network.Node(from) + 1] == _directIslands[Network.Node(to) + 1];
     }
 
     internal IDeviceMeter MeterOf(int device) => new DeviceMeter(this, device);
 
     /// <summary>Island of every node; index 0 is earth.</summary>
-    private int[] Islands()
+    private int[] Islands(Func<int, double> siemens)
     {
         var parent = Enumerable.Range(0, Network.Size + 1).ToArray();
         int Root(int i)
@@ -90,13 +121,13 @@ public sealed class Solution
 
         for (var i = 0; i < _admittances.Length; i++)
         {
-            if (_admittances[i].Magnitude > 1 / HoldsBelowOhms)
+            if (siemens(i) > 1 / HoldsBelowOhms)
             {
                 parent[Root(Network.Branches[i].A + 1)] = Root(Network.Branches[i].B + 1);
             }
         }
 
-        foreach (var (a, b) in Network.WindingLinks)
+        foreach (var (a, b) in Network.WindingEnds)
         {
             parent[Root(a + 1)] = Root(b + 1);
         }
@@ -117,7 +148,21 @@ public sealed class Solution
         public Complex Volts(string from, string to) =>
             solution.NodeVolts(solution.Network.InnerNode(device, from)) - solution.NodeVolts(solution.Network.InnerNode(device, to));
 
+        public double DcVolts(int element)
+        {
+            var branch = solution.Network.Branches[solution.Network.BranchIndex(device, element)];
+            return solution.DirectVolts(branch.A) - solution.DirectVolts(branch.B);
+        }
+
+        public double DcAmps(int element) => solution.BranchDirectAmps(solution.Network.BranchIndex(device, element));
+
+        public DeviceState? StateOf(string tag) =>
+            solution.Network.Circuit.FindDevice(tag) is null ? null : solution.State.Devices[solution.Network.DeviceIndex(tag)];
+
         public IDeviceMeter With(DeviceState state) =>
             solution.Network.Solve(solution.State.With(device, state)).MeterOf(device);
     }
 }
+
+/// <summary>The direct-current half of a solved state.</summary>
+internal sealed record DirectSolution(double[] Volts, double[] Admittances, IReadOnlyDictionary<int, double> Electromotive);

@@ -38,25 +38,21 @@ public static class SpiceNetlist
         return text.ToString();
     }
 
+    /// <summary>Direct volts: the control supplies as an operating point.</summary>
+    public static string Dc(Network network, CircuitState state)
+    {
+        var text = Head(network, "direct volts");
+        Resistances(network, state, Domain.Dc, text);
+        Coupled(network, state, Domain.Dc, text);
+        text.Append(".op\n.end\n");
+        return text.ToString();
+    }
+
     /// <summary>Ohms: one ampere from one terminal to another; the voltage between them is the resistance.</summary>
     public static string Ohms(Network network, CircuitState state, TerminalId from, TerminalId to)
     {
         var text = Head(network, $"ohms from {from} to {to}");
-        var count = 0;
-        foreach (var branch in network.Branches)
-        {
-            var y = network.Admittance(branch, state, Domain.Ohms).Real;
-            if (y != 0)
-            {
-                text.Append(CultureInfo.InvariantCulture, $"R{++count} {Name(branch.A)} {Name(branch.B)} {1 / y:R}\n");
-            }
-        }
-
-        for (var node = 0; node < network.Size; node++)
-        {
-            text.Append(CultureInfo.InvariantCulture, $"Rg{node} n{node} 0 {1 / Network.PointLeak:R}\n");
-        }
-
+        Resistances(network, state, Domain.Ohms, text);
         Coupled(network, state, Domain.Ohms, text);
         text.Append(CultureInfo.InvariantCulture, $"Imeter {Name(network.Node(to))} {Name(network.Node(from))} 1\n.op\n.end\n");
         return text.ToString();
@@ -80,6 +76,24 @@ public static class SpiceNetlist
         }
 
         return text;
+    }
+
+    private static void Resistances(Network network, CircuitState state, Domain domain, StringBuilder text)
+    {
+        var count = 0;
+        foreach (var branch in network.Branches)
+        {
+            var y = network.Admittance(branch, state, domain).Real;
+            if (y != 0)
+            {
+                text.Append(CultureInfo.InvariantCulture, $"R{++count} {Name(branch.A)} {Name(branch.B)} {1 / y:R}\n");
+            }
+        }
+
+        for (var node = 0; node < network.Size; node++)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"Rg{node} n{node} 0 {1 / Network.PointLeak:R}\n");
+        }
     }
 
     /// <summary>A series resistance and inductance (or capacitance) of this impedance at this frequency.</summary>
@@ -142,8 +156,15 @@ public static class SpiceNetlist
         public override void Source(int element, Complex volts, Complex ohms)
         {
             var branch = network.Branches[network.BranchIndex(Device, element)];
-            if (domain != Domain.Ac || branch.Open || volts == Complex.Zero)
+            if (domain == Domain.Ohms || branch.Open || volts == Complex.Zero)
             {
+                return;
+            }
+
+            if (domain == Domain.Dc)
+            {
+                text.Append(CultureInfo.InvariantCulture, $"Vd{Device}_{element} d{Device}_{element} {Name(branch.A)} dc {volts.Real:R}\n");
+                text.Append(CultureInfo.InvariantCulture, $"Rd{Device}_{element} d{Device}_{element} {Name(branch.B)} {ohms.Real + branch.SeriesOhms:R}\n");
                 return;
             }
 

@@ -44,15 +44,13 @@ public static class FaultCatalogue
 
         if (Farther(circuit, conductor).Type != LocationType.Enclosure)
         {
-            foreach (var mode in Common.Bridged($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault", conductor.To, null, Earth(circuit),
+            foreach (var mode in Common.Bridged($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault", conductor.To, null, circuit.Earth,
                 0.5 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where it touches; replace the conductor or cable."))
             {
                 yield return mode;
             }
         }
     }
-
-    private static TerminalId Earth(Circuit circuit) => circuit.Devices.First(d => d.Kind.Elements(d).Any(e => e.Role == ElementRole.Source)).Terminal("PE");
 
     /// <summary>
     /// A control wire on the wrong terminal after work: on the same side of another contact of the same device, the one that

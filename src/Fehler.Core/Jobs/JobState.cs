@@ -166,12 +166,12 @@ public sealed class JobState
             return "Both leads are on the same terminal; pick two points.";
         }
 
-        if (reading.Value.Kind == ReadingKind.Number && (!double.IsFinite(reading.Value.Number) || Math.Abs(reading.Value.Number) > 1e9 || (reading.Quantity != Quantity.Volts && reading.Value.Number < 0)))
+        if (reading.Value.Kind == ReadingKind.Number && (!double.IsFinite(reading.Value.Number) || Math.Abs(reading.Value.Number) > 1e9 || (!reading.Quantity.IsVolts() && reading.Value.Number < 0)))
         {
             return "The value is not a number a meter shows; type volts or ohms, e.g. 230 or 4k7, or choose OL.";
         }
 
-        if (reading.Quantity == Quantity.Volts)
+        if (reading.Quantity.IsVolts())
         {
             return reading.Value.Kind is ReadingKind.Number or ReadingKind.Full or ReadingKind.Unsteady
                 ? (Liveness is Liveness.Unknown || (Liveness == Liveness.Live && !LiveAcknowledged))

@@ -8,11 +8,21 @@ public enum Quantity
     /// <summary>Alternating voltage, V.</summary>
     Volts,
 
+    /// <summary>Direct voltage, V.</summary>
+    DcVolts,
+
     /// <summary>Resistance, ohm.</summary>
     Ohms,
 
     /// <summary>The beep: below about 30 ohm or not.</summary>
     Continuity,
+}
+
+/// <summary>What quantities have in common.</summary>
+public static class Quantities
+{
+    /// <summary>A voltage, alternating or direct: taken on the live circuit.</summary>
+    public static bool IsVolts(this Quantity quantity) => quantity is Quantity.Volts or Quantity.DcVolts;
 }
 
 /// <summary>What the meter showed.</summary>
@@ -47,7 +57,7 @@ public readonly record struct ReadingValue(ReadingKind Kind, double Number = 0)
     /// <summary>As shown to a person, with its unit.</summary>
     public string Show(Quantity quantity) => Kind switch
     {
-        ReadingKind.Number => quantity == Quantity.Volts ? $"{Digits(Number)} V" : ShowOhms(Number),
+        ReadingKind.Number => quantity.IsVolts() ? $"{Digits(Number)} V" : ShowOhms(Number),
         ReadingKind.OverLimit => "OL",
         ReadingKind.Full => "full",
         ReadingKind.Beep => "beep",

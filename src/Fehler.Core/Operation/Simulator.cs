@@ -21,10 +21,13 @@ public sealed class Simulator(Network network)
     /// <summary>The circuit at rest with the supply on, its fault in place.</summary>
     public Outcome Start() => Settle(Constrain(Found(CircuitState.AtRest(Network.Circuit))));
 
-    /// <summary>Does one step from a state.</summary>
+    /// <summary>
+    /// Does one step from a state. Where a device both opens and closes contacts, the circuit first settles with everything
+    /// open: a Stop behind a two-way button acts before its Start does.
+    /// </summary>
     /// <exception cref="ArgumentException">The device has no such position.</exception>
     public Outcome Do(CircuitState state, Step step) =>
-        step.Device.Length == 0 ? Wait(state, step.Seconds) : Settle(Apply(state, step));
+        step.Device.Length == 0 ? Wait(state, step.Seconds) : Settle(Apply(OnTheWay(state, step), step));
 
     /// <summary>Does several steps one after the other and returns the last outcome.</summary>
     public Outcome Do(CircuitState state, IEnumerable<Step> steps)
@@ -46,18 +49,28 @@ public sealed class Simulator(Network network)
     /// </summary>
     public CircuitState Arrange(CircuitState state, IEnumerable<Step> steps) => steps.Aggregate(state, Apply);
 
+    private CircuitState OnTheWay(CircuitState state, Step step)
+    {
+        var index = Network.DeviceIndex(step.Device);
+        var device = _devices[index];
+        return device.Kind.BreaksBeforeMakes(device) && !IsLocked(index) && state.Devices[index].Position != PositionOf(device, step.Position)
+            ? Settle(state.With(index, state.Devices[index] with { Moving = true, Held = true })).State
+            : state;
+    }
+
     private CircuitState Apply(CircuitState state, Step step)
     {
         var index = Network.DeviceIndex(step.Device);
         var device = _devices[index];
-        var position = device.Kind.Positions(device).IndexOf(step.Position);
-        if (position < 0)
-        {
-            throw new ArgumentException($"{step.Device} has no position '{step.Position}'; it has: {string.Join(", ", device.Kind.Positions(device))}.");
-        }
-
+        var position = PositionOf(device, step.Position);
         var byHand = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position)?.DeadOnly == true;
-        return Constrain(state.With(index, state.Devices[index] with { Position = position, Held = byHand }));
+        return Constrain(state.With(index, new DeviceState(position, byHand, state.Devices[index].Speed)));
+    }
+
+    private static int PositionOf(Device device, string name)
+    {
+        var position = device.Kind.Positions(device).IndexOf(name);
+        return position >= 0 ? position : throw new ArgumentException($"{device.Tag} has no position '{name}'; it has: {string.Join(", ", device.Kind.Positions(device))}.");
     }
 
     private Outcome Wait(CircuitState state, double seconds)
@@ -66,20 +79,35 @@ public sealed class Simulator(Network network)
         var events = outcome.Events;
         for (var left = seconds; left > 0;)
         {
-            var next = Timed(outcome).OrderBy(t => t.Timed.Seconds).FirstOrDefault();
-            if (next.Timed.Next == default || next.Timed.Seconds > left)
+            var running = Timed(outcome).ToList();
+            var next = running.OrderBy(t => Left(outcome, t)).FirstOrDefault();
+            var due = running.Count > 0 ? Left(outcome, next) : double.PositiveInfinity;
+            var passed = Passed(outcome.State, running, Math.Min(due, left));
+            left -= due;
+            if (left < 0)
             {
+                outcome = outcome with { State = passed };
                 break;
             }
 
-            left -= next.Timed.Seconds;
-            events = events.Add(FormattableString.Invariant($"{_devices[next.Device].Tag} {PositionName(next.Device, next.Timed.Next)} after {seconds - left:0} s"));
-            outcome = Settle(Constrain(outcome.State.With(next.Device, next.Timed.Next)));
+            events = events.Add(FormattableString.Invariant($"{_devices[next.Device].Tag} {PositionName(next.Device, next.Timed.Next)} after {seconds - left:0.#} s"));
+            outcome = Settle(Constrain(passed.With(next.Device, next.Timed.Next with { Progress = 0 })));
             events = events.AddRange(outcome.Events);
         }
 
         return outcome with { Events = events };
     }
+
+    private static double Left(Outcome outcome, (int Device, TimedTransition Timed) t) =>
+        Math.Max(1e-6, t.Timed.Seconds * (1 - outcome.State.Devices[t.Device].Progress));
+
+    /// <summary>Every delay that runs has come further; what no longer runs begins again from nothing.</summary>
+    private static CircuitState Passed(CircuitState state, List<(int Device, TimedTransition Timed)> running, double seconds) => state with
+    {
+        Devices = [.. state.Devices.Select((d, i) => running.FindIndex(r => r.Device == i) is var k && k >= 0
+            ? d with { Progress = Math.Round(d.Progress + seconds / running[k].Timed.Seconds, 9) }
+            : d.Progress > 0 ? d with { Progress = 0 } : d)],
+    };
 
     private IEnumerable<(int Device, TimedTransition Timed)> Timed(Outcome outcome)
     {
@@ -92,7 +120,13 @@ public sealed class Simulator(Network network)
         }
     }
 
-    private Outcome Settle(CircuitState state)
+    private Outcome Settle(CircuitState state) => Settle(state, together: true) ?? Settle(state, together: false)!;
+
+    /// <summary>
+    /// Solves and lets devices act until nothing changes. When two magnets that pull in together only ever throw each other out
+    /// again, it is a race and not a chatter: null, and the next try lets one go first.
+    /// </summary>
+    private Outcome? Settle(CircuitState state, bool together)
     {
         var events = ImmutableArray.CreateBuilder<string>();
         var seen = new Dictionary<CircuitState, int>();
@@ -103,11 +137,16 @@ public sealed class Simulator(Network network)
             if (!seen.TryAdd(state, round))
             {
                 // Back where it was: the devices that changed on the way chatter.
+                if (together && Moved(history.Skip(seen[state])) > 1)
+                {
+                    return null;
+                }
+
                 return Describe(state, solution, history.Skip(seen[state]), events);
             }
 
             history.Add(state);
-            var next = Next(state, solution, events);
+            var next = Next(state, solution, events, together);
             if (next.Equals(state))
             {
                 break;
@@ -120,14 +159,17 @@ public sealed class Simulator(Network network)
         return Describe(state, solution, [], events);
     }
 
-    private CircuitState Next(CircuitState state, Solution solution, ImmutableArray<string>.Builder events)
+    private int Moved(IEnumerable<CircuitState> cycle) =>
+        Enumerable.Range(0, _devices.Length).Count(i => cycle.Select(s => s.Devices[i].Position).Distinct().Count() > 1);
+
+    private CircuitState Next(CircuitState state, Solution solution, ImmutableArray<string>.Builder events, bool together)
     {
         var proposals = new List<(int Device, Transition Transition)>();
         for (var i = 0; i < _devices.Length; i++)
         {
             if (!_devices[i].Kind.IsSlow && !IsLocked(i))
             {
-                var transition = _devices[i].Kind.Settle(_devices[i], state.Devices[i], solution.MeterOf(i));
+                var transition = Staged(i, state.Devices[i], _devices[i].Kind.Settle(_devices[i], state.Devices[i], solution.MeterOf(i)));
                 if (transition.Next != state.Devices[i] && !Sticks(i, state.Devices[i], transition.Next))
                 {
                     proposals.Add((i, transition));
@@ -142,6 +184,12 @@ public sealed class Simulator(Network network)
             return state.With(urgent[0].Device, urgent[0].Transition.Next);
         }
 
+        if (!together && proposals.Count(p => IsPullIn(state, p)) is > 1)
+        {
+            var first = proposals.First(p => IsPullIn(state, p)).Device;
+            proposals = [.. proposals.Where(p => p.Device == first || !IsPullIn(state, p))];
+        }
+
         if (proposals.Count > 0)
         {
             return proposals.Aggregate(state, (s, p) => s.With(p.Device, p.Transition.Next));
@@ -153,7 +201,7 @@ public sealed class Simulator(Network network)
             if (_devices[i].Kind.IsSlow)
             {
                 var transition = _devices[i].Kind.Settle(_devices[i], state.Devices[i], solution.MeterOf(i));
-                if (Math.Abs(transition.Next.Speed - state.Devices[i].Speed) > 1e-3)
+                if (transition.Next.Position != state.Devices[i].Position || Math.Abs(transition.Next.Speed - state.Devices[i].Speed) > 1e-3)
                 {
                     return state.With(i, transition.Next);
                 }
@@ -161,6 +209,19 @@ public sealed class Simulator(Network network)
         }
 
         return state;
+    }
+
+    private static bool IsPullIn(CircuitState state, (int Device, Transition Transition) p) => p.Transition.Next.Position > state.Devices[p.Device].Position;
+
+    /// <summary>A device that opens some contacts and closes others passes through a stage in which all of them are open.</summary>
+    private Transition Staged(int device, DeviceState state, Transition transition)
+    {
+        if (transition.Next.Position != state.Position)
+        {
+            return transition with { Next = transition.Next with { Moving = _devices[device].Kind.BreaksBeforeMakes(_devices[device]), Progress = 0 } };
+        }
+
+        return state.Moving && !state.Held ? transition with { Next = transition.Next with { Moving = false } } : transition;
     }
 
     private Outcome Describe(CircuitState state, Solution solution, IEnumerable<CircuitState> cycle, ImmutableArray<string>.Builder events)
@@ -197,7 +258,7 @@ public sealed class Simulator(Network network)
     private CircuitState Constrain(CircuitState state) => Network.Alterations.OfType<PositionLocked>().Aggregate(state, (s, locked) =>
     {
         var index = Network.DeviceIndex(locked.Device);
-        return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false });
+        return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false, Moving = false });
     });
 
     private bool IsLocked(int device) => Network.Alterations.Any(a => a is PositionLocked p && p.Device == _devices[device].Tag);

@@ -26,58 +26,158 @@ public static class FunctionTest
 
     public static IReadOnlyList<FunctionTestStep> Of(Circuit circuit) => Made.GetValue(circuit, Derive);
 
-    private static IReadOnlyList<FunctionTestStep> Derive(Circuit circuit)
+    private static IReadOnlyList<FunctionTestStep> Derive(Circuit circuit) => new Derivation(circuit).Steps;
+
+    private sealed class Derivation
     {
-        var simulator = new Simulator(Network.Of(circuit));
-        var state = simulator.Start().State;
-        var steps = new List<FunctionTestStep>();
-        ImmutableArray<Step> before = [];
-        var starts = Buttons(circuit, ElementRole.NormallyOpen).ToList();
+        private readonly Circuit _circuit;
+        private readonly RunUp _runUp;
+        private readonly Simulator _simulator;
+        private CircuitState _state;
+        private ImmutableArray<Step> _before = [];
 
-        void Add(string id, string title, string caution, params Step[] actions)
+        /// <summary>Steps that lead back from the test before; they become part of the next one's beginning.</summary>
+        private ImmutableArray<Step> _lead = [];
+
+        public Derivation(Circuit circuit)
         {
-            var outcome = simulator.Do(state, [.. before, .. actions]);
-            state = outcome.State;
-            steps.Add(new FunctionTestStep(id, title, before, [.. actions], outcome.Appearances, caution));
-            before = [];
-        }
-
-        void Run() => before = [.. starts.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") })];
-
-        Add("rest", "At rest, supply on: nothing starts by itself", "Stand clear: a fault may start the motor as the supply comes on.", Step.Wait(1));
-        foreach (var start in starts)
-        {
-            Add($"press-{start.Tag}", $"Press and hold {Named(start)}", "The motor starts. Warn everyone at the machine.", new Step(start.Tag, "pressed"));
-            Add($"release-{start.Tag}", $"Let go of {Named(start)}: it keeps running only if the circuit retains", "", new Step(start.Tag, "released"));
-            foreach (var stop in Buttons(circuit, ElementRole.NormallyClosed))
+            _circuit = circuit;
+            _runUp = RunUp.Of(circuit);
+            _simulator = new Simulator(Network.Of(circuit));
+            _state = _simulator.Start().State;
+            Add("rest", _runUp.WorksAtRest ? "Supply on: it runs at once, as this circuit does" : "At rest, supply on: nothing starts by itself", "Stand clear: a fault may start the motor as the supply comes on.", Step.Wait(1));
+            StartsAndStops();
+            foreach (var device in circuit.Devices)
             {
-                Run();
-                Add($"stop-{stop.Tag}-after-{start.Tag}", $"Running: press {Named(stop)}", "", new Step(stop.Tag, "pressed"));
-                Add($"stop-{stop.Tag}-released-after-{start.Tag}", $"Let go of {Named(stop)}: it stays stopped", "", new Step(stop.Tag, "released"));
+                Maintained(device);
             }
         }
 
-        foreach (var device in circuit.Devices)
+        public List<FunctionTestStep> Steps { get; } = [];
+
+        private void StartsAndStops()
         {
-            foreach (var actuation in device.Kind.Actuations(device).Where(a => !a.Returns && a.Position != Rest(device) && (device.Kind.IsolatingPositions is null or { Rank: > 1 } || !Isolation.Of(circuit).Points.Contains(device.Tag))))
+            var stops = _runUp.Stops.ToList();
+            for (var k = 0; k < Math.Max(_runUp.Starts.Length, stops.Count); k++)
             {
-                Run();
-                Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device)})", "", new Step(device.Tag, actuation.Position));
+                if (_runUp.Starts.IsEmpty)
+                {
+                    return;
+                }
+
+                var start = _runUp.Starts[k % _runUp.Starts.Length];
+                if (k < _runUp.Starts.Length)
+                {
+                    Start(start);
+                }
+
+                if (stops.Count > 0)
+                {
+                    Stop(start, stops[k % stops.Count]);
+                }
+                else
+                {
+                    _state = _simulator.Do(_state, start.Back(_circuit)).State;
+                }
+            }
+
+            foreach (var (running, other) in _runUp.Starts.SelectMany(a => _runUp.Starts.Where(b => b.Act.Device != a.Act.Device && !b.Working.SequenceEqual(a.Working)).Select(b => (a, b))))
+            {
+                Against(running, other, stops);
+            }
+        }
+
+        private void Start(Start start)
+        {
+            var tag = start.Act.Device;
+            _before = start.Prepare;
+            Add($"{(start.LetGo is null ? start.Act.Position : "press")}-{tag}", $"{Verb(start.Act)} ({Named(tag)})", "The motor starts. Warn everyone at the machine.", start.Act);
+            if (_runUp.TimeToSettle(_state) is > 0 and var seconds)
+            {
+                Add($"wait-{tag}", FormattableString.Invariant($"Wait {seconds:0} s: what changes by itself?"), "", Step.Wait(seconds));
+            }
+
+            if (start.LetGo is not null)
+            {
+                Add($"release-{tag}", $"Let go of {Named(tag)}: it keeps running only if the circuit retains", "", start.LetGo);
+            }
+        }
+
+        private void Stop(Start start, Device stop)
+        {
+            var tag = start.Act.Device;
+            Run(start);
+            Add($"stop-{stop.Tag}-after-{tag}", $"Running: press {Named(stop.Tag)}", "", new Step(stop.Tag, "pressed"));
+            Add($"stop-{stop.Tag}-released-after-{tag}", $"Let go of {Named(stop.Tag)}: it stays stopped", "", [new Step(stop.Tag, "released"), .. start.End]);
+        }
+
+        /// <summary>Interlocks: what another start does while one runs.</summary>
+        private void Against(Start running, Start other, List<Device> stops)
+        {
+            Run(running);
+            Add($"against-{other.Act.Device}-{other.Act.Position}-while-{running.Act.Device}-{running.Act.Position}", $"While {Named(running.Act.Device)} has it running: {Lower(Verb(other.Act))} ({Named(other.Act.Device)})",
+                "Interlocks are tested here: stand clear.", other.LetGo is null ? [other.Act] : [other.Act, other.LetGo]);
+            Step[] back = [.. running.End, .. other.LetGo is null ? [other.Back(_circuit)] : Array.Empty<Step>(), .. stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") })];
+            _state = _simulator.Do(_state, back).State;
+            _lead = [.. back];
+        }
+
+        /// <summary>What stays where it is put: emergency stop, limit, overload's test trip, supply. Tried while that runs which it ends.</summary>
+        private void Maintained(Device device)
+        {
+            if (_runUp.Starts.Any(s => s.Act.Device == device.Tag) || (device.Kind.IsolatingPositions is not (null or { Rank: > 1 }) && Isolation.Of(_circuit).Points.Contains(device.Tag)))
+            {
+                return;
+            }
+
+            foreach (var actuation in device.Kind.Actuations(device).Where(a => a is { Returns: false, DeadOnly: false } && a.Position != Rest(device)))
+            {
+                var act = new Step(device.Tag, actuation.Position);
+                var start = _runUp.Starts.FirstOrDefault(s => Ends(s, act)) ?? _runUp.Starts.FirstOrDefault();
+                if (start is not null)
+                {
+                    Run(start);
+                }
+
+                Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device.Tag)})", "", act);
                 var back = device.Kind.Actuations(device).First(a => a.Position == Rest(device));
-                Add($"{device.Tag}-{back.Position}", $"{back.Verb} ({Named(device)}): what happens now?", "Stand clear: it may start.", new Step(device.Tag, back.Position));
+                Step[] steps = [new(device.Tag, back.Position), .. start?.End ?? []];
+                var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State);
+                Add($"{device.Tag}-{back.Position}", $"{back.Verb} ({Named(device.Tag)}): what happens now?", "Stand clear: it may start.", seconds > 0 ? [.. steps, Step.Wait(seconds)] : steps);
             }
         }
 
-        return steps;
+        private bool Ends(Start start, Step act)
+        {
+            var running = _simulator.Do(_state, start.Run);
+            return _runUp.Working(running).Count > 0 && _runUp.Working(_simulator.Do(running.State, act)).Count == 0;
+        }
+
+        private void Run(Start start) => _before = _runUp.Working(_simulator.Observe(_state)).Count > 0 ? [] : start.Run;
+
+        private void Add(string id, string title, string caution, params Step[] actions)
+        {
+            if (Steps.Any(s => s.Id == id))
+            {
+                id = $"{id}-{Steps.Count}";
+            }
+
+            var outcome = _simulator.Do(_state, [.. _before, .. actions]);
+            _state = outcome.State;
+            Steps.Add(new FunctionTestStep(id, title, [.. _lead, .. _before], [.. actions], outcome.Appearances, caution));
+            _before = _lead = [];
+        }
+
+        private string Verb(Step act)
+        {
+            var device = _circuit.Device(act.Device);
+            return device.Kind.Actuations(device).First(a => a.Position == act.Position).Verb;
+        }
+
+        private string Named(string tag) => _circuit.Device(tag) is { Function.Length: > 0 } device ? $"{device.Function} {tag}" : tag;
     }
 
     private static string Rest(Device device) => device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
-
-    /// <summary>Push-buttons whose first contact closes (starts) or opens (stops).</summary>
-    private static IEnumerable<Device> Buttons(Circuit circuit, ElementRole role) => circuit.Devices
-        .Where(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == role);
-
-    private static string Named(Device device) => device.Function.Length > 0 ? $"{device.Function} {device.Tag}" : device.Tag;
 
     private static string Lower(string verb) => char.ToLowerInvariant(verb[0]) + verb[1..];
 }

@@ -23,9 +23,10 @@ public static class ReadingSheet
         var network = Network.Of(circuit);
         var simulator = new Simulator(network);
         var rest = simulator.Start();
-        var start = circuit.Devices.FirstOrDefault(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen);
-        var held = start is null ? rest : simulator.Do(rest.State, new Step(start.Tag, "pressed"));
-        var running = start is null ? rest : simulator.Do(held.State, new Step(start.Tag, "released"));
+        var start = RunUp.Of(circuit).Starts.FirstOrDefault();
+        var held = start is null ? rest : simulator.Do(rest.State, [.. start.Prepare, start.Act]);
+        var running = start is not { Holds: true, LetGo: not null } ? held : simulator.Do(held.State, start.LetGo);
+        running = simulator.Do(running.State, Step.Wait(RunUp.Of(circuit).TimeToSettle(running.State)));
         var isolated = simulator.Do(rest.State, Isolation.Of(circuit).Off);
         var pressed = simulator.Arrange(isolated.State, circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.DeadOnly).Select(a => new Step(d.Tag, a.Position))));
         var released = network.OhmMeter(isolated.State);
@@ -36,7 +37,10 @@ public static class ReadingSheet
         {
             string Ohm(Func<TerminalId, TerminalId, double> meter) => live.Contains(from) || live.Contains(to)
                 ? "stays live" : Show(Tolerances.Ohms(meter(from, to), meter(from, to)), Quantity.Ohms);
-            string Volt(Outcome outcome) => Show(Tolerances.Volts(outcome.Solution, from, to, null), Quantity.Volts);
+            var direct = circuit.IsDirect(from) && circuit.IsDirect(to);
+            string Volt(Outcome outcome) => direct
+                ? Show(Tolerances.DcVolts(outcome.Solution, from, to, null), Quantity.DcVolts)
+                : Show(Tolerances.Volts(outcome.Solution, from, to, null), Quantity.Volts);
             return new ReadingSheetRow(from, to, $"{circuit.WireAt(from)} – {circuit.WireAt(to)}", what, Volt(rest), Volt(held), Volt(running), Ohm(released), Ohm(pressedMeter));
         }
 
@@ -64,7 +68,11 @@ public static class ReadingSheet
         foreach (var terminal in circuit.Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
             .Where(t => !power.Contains(t)).Distinct())
         {
-            rows.Add(Row(terminal, circuit.Reference, $"{terminal} to the return"));
+            var to = circuit.ReturnOf(terminal);
+            if (to != terminal)
+            {
+                rows.Add(Row(terminal, to, $"{terminal} to the return"));
+            }
         }
 
         return rows.ToImmutable();
@@ -74,7 +82,7 @@ public static class ReadingSheet
     {
         { Kind: PredictionKind.OverLimit } => "OL",
         { Kind: PredictionKind.Stray } => "stray",
-        { Value: var v } when quantity == Quantity.Volts => v < 1.5 ? "0 V" : FormattableString.Invariant($"{v:0} V"),
+        { Value: var v } when quantity.IsVolts() => v < (quantity == Quantity.DcVolts ? 0.5 : 1.5) ? "0 V" : FormattableString.Invariant($"{v:0} V{(quantity == Quantity.DcVolts ? " DC" : "")}"),
         { Value: var v } => v < 0.5 ? "0 Ω" : ReadingValue.ShowOhms(v),
     };
 }

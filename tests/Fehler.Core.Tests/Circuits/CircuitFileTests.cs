@@ -19,11 +19,11 @@ public class CircuitFileTests
             Title = "Combination",
             Control = control,
             OverloadContact = place,
-            ControlFuse = fuse,
+            ControlProtection = fuse ? ControlProtection.Fuse : ControlProtection.None,
             EmergencyStop = emergency,
             RunLamp = lamps,
             TripLamp = lamps,
-            BreakerInsteadOfFuses = breaker,
+            Protection = breaker ? MotorProtection.Breaker : MotorProtection.Fuses,
         });
 
     [Theory]

@@ -31,7 +31,7 @@ public class ProtectionTests
     [Fact]
     public void A_breaker_opens_all_poles_when_one_is_short_circuited()
     {
-        var circuit = new DirectOnLine { Tag = "B", Title = "Breaker", BreakerInsteadOfFuses = true }.Build();
+        var circuit = new DirectOnLine { Tag = "B", Title = "Breaker", Protection = MotorProtection.Breaker }.Build();
         var simulator = Starters.With(circuit, new Bridge(TerminalId.Parse("KM1:2"), null, 0.05));
         var outcome = simulator.Do(simulator.Start().State, Starters.Press);
         outcome.Events.ShouldContain("F1 opens on overcurrent");
@@ -44,7 +44,7 @@ public class ProtectionTests
     [Fact]
     public void A_tripped_breaker_switched_on_again_without_its_cause_runs()
     {
-        var circuit = new DirectOnLine { Tag = "B", Title = "Breaker", BreakerInsteadOfFuses = true }.Build();
+        var circuit = new DirectOnLine { Tag = "B", Title = "Breaker", Protection = MotorProtection.Breaker }.Build();
         var simulator = Starters.With(circuit, "F1/tripped");
         simulator.Start().Volts("F1:2", "INC:N").ShouldBeLessThan(10);
         var on = simulator.Do(simulator.Start().State, [new Core.Operation.Step("F1", "off"), new Core.Operation.Step("F1", "on"), Starters.Press]);
@@ -78,7 +78,7 @@ public class ProtectionTests
     [InlineData("filament", "number")]
     public void A_led_lamp_reads_OL_and_a_cold_filament_about_a_tenth_of_hot(string lamp, string reads)
     {
-        var circuit = new DirectOnLine { Tag = "L", Title = "Lamp", LampType = lamp }.Build();
+        var circuit = new DirectOnLine { Tag = "L", Title = "Lamp", FilamentLamps = lamp == "filament" }.Build();
         var simulator = Starters.Healthy(circuit);
         var state = simulator.Do(simulator.Start().State, new Core.Operation.Step("Q1", "off")).State;
         var ohms = simulator.Network.Ohms(state, TerminalId.Parse("H2:X1"), TerminalId.Parse("H2:X2"));

@@ -58,7 +58,7 @@ public class SupplyAndMeterTests
     [InlineData("delta", 2.0 / 3, 2.0 / 3, 2.0 / 3)]
     public void Windings_read_as_they_are_connected(string connection, double uv, double vw, double wu)
     {
-        var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorConnection = connection }.Build();
+        var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorDelta = connection == "delta" }.Build();
         var r = circuit.Device("M1").Number("statorOhms") * (connection == "delta" ? 3 : 1);
         Ohms(circuit, []).ShouldBe([uv * r, vw * r, wu * r], 0.03);
     }
@@ -66,7 +66,7 @@ public class SupplyAndMeterTests
     [Fact]
     public void An_open_delta_winding_reads_2R_R_R()
     {
-        var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorConnection = "delta" }.Build();
+        var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorDelta = true }.Build();
         var r = circuit.Device("M1").Number("statorOhms") * 3;
         Ohms(circuit, [new ElementOpen("M1", "U-~u")]).ShouldBe([2 * r, r, r], 0.03);
     }

@@ -1,0 +1,96 @@
+using Fehler.Core.Circuits;
+using static Fehler.Core.Families.Wiring;
+
+namespace Fehler.Core.Families;
+
+/// <summary>How a trip is told to the controller.</summary>
+public enum TripInput
+{
+    [Word("break contact: a broken wire reads as a trip")] BreakContact,
+    [Word("make contact: a broken wire goes unnoticed")] MakeContact,
+}
+
+/// <summary>
+/// A controller's relay outputs work the coils through the interlocks; buttons, trip and the contactors' auxiliary contacts come back
+/// on its 24 V inputs.
+/// </summary>
+[Family("plc", "Controller-driven", "A programmable controller switches the contactor, direct or reversing.")]
+public sealed record PlcDriven : Starter
+{
+    [Option("Starting", "Reversing")]
+    public bool IsReversing { get; init; }
+
+    [Option("Starting", "Trip status to the controller")]
+    public TripInput Trip { get; init; }
+
+    [Option("Starting", "Feedback of the contactor")]
+    public bool Feedback { get; init; } = true;
+
+    [Option("Control", "Coil suppressor")]
+    public bool Suppressor { get; init; } = true;
+
+    private protected override void CheckOptions()
+    {
+        base.CheckOptions();
+        if (Control == ControlSupply.DcSupply || Protection == MotorProtection.MotorBreaker || Permissive != Permissive.None || TripLamp)
+        {
+            throw new CircuitException("options", "The controller has its own 24 V supply and an overload relay on its input: choose an AC control supply, fuses or a breaker, no permissives, no trip lamp.");
+        }
+    }
+
+    public PlcDriven()
+    {
+        TripLamp = false;
+    }
+
+    private protected override string[] MoreStopContacts => ["21-22"];
+
+    private IEnumerable<string> Contactors => IsReversing ? ["KM1", "KM2"] : ["KM1"];
+
+    private protected override IEnumerable<Device?> OwnDevices()
+    {
+        yield return Device("F5", "fuse", "panel", "Fuse of the controller's supply", ("poles", 1), ("ratedAmps", 2));
+        yield return Device("PS2", "dc-supply", "panel", "24 V supply", ("inputVolts", Control == ControlSupply.LineToNeutral ? CoilVolts : LineVolts), ("outputVolts", 24));
+        yield return Device("A1", "controller", "panel", "Controller", ("program", IsReversing ? "reversing" : "direct"), ("tripInput", Trip == TripInput.BreakContact ? "nc" : "no"), ("feedback", Feedback ? "yes" : "no"));
+        foreach (var tag in Contactors)
+        {
+            var contactor = Contactor(tag, IsReversing ? tag == "KM1" ? "Forward contactor" : "Reverse contactor" : "Motor contactor", Feedback ? "13-14" : null, IsReversing ? "21-22" : null, RunLamp ? "53-54" : null);
+            yield return IsReversing ? contactor.With("interlockedWith", tag == "KM1" ? "KM2" : "KM1") : contactor;
+            yield return Suppressor ? Device($"R{tag[^1]}", "suppressor", "panel", $"Suppressor of {tag}", ("volts", CoilVolts)) : null;
+        }
+
+        yield return Overload();
+        yield return Device("S1", "push-button", "station", "Stop", ("contacts", Contacts("21-22")));
+        yield return Device("S2", "push-button", "station", IsReversing ? "Forward" : "Start");
+        yield return IsReversing ? Device("S3", "push-button", "station", "Reverse") : null;
+        yield return RunLamp ? Lamp("H1", IsReversing ? "Running forward" : "Running", "green") : null;
+        yield return RunLamp && IsReversing ? Lamp("H4", "Running in reverse", "blue") : null;
+        yield return LocalIsolator ? Device("Q3", "isolator", "motor", "Isolator at the motor") : null;
+        yield return Motor();
+    }
+
+    private protected override IEnumerable<CircuitPath> PowerPaths()
+    {
+        var poles = IsReversing ? Parallel(ThreePoles("KM1"), Reversing.Exchanging(SwappedPhases.L1L3, SwapSide.Load, "KM2")) : Series(ThreePoles("KM1"));
+        yield return Power("Motor", Incoming, [], Series(PowerHead, poles, ThreePoles("F2"), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W"));
+        yield return EarthPath();
+    }
+
+    private protected override IEnumerable<CircuitPath> ControlPaths()
+    {
+        var outputs = Contactors.Select((tag, k) => Series(
+            $"A1:QL-Q{k}", If(IsReversing, $"{(tag == "KM1" ? "KM2" : "KM1")}:21-22"), Parallel($"{tag}:A1-A2", If(Suppressor, $"R{tag[^1]}:1-2"))));
+        var lamps = Contactors.Select((tag, k) => If(RunLamp, Series($"{tag}:53-54", k == 0 ? "H1:X1-X2" : "H4:X1-X2")));
+        // The emergency stop takes the coils out whatever the controller does; its second contact takes the command back.
+        yield return Wiring.Control("Outputs", ControlFrom, [Return], Series(ControlHead, Parallel(
+            Series(SafetyContacts, OverloadContact == OverloadContactPlace.BeforeCoil && Trip == TripInput.MakeContact ? OverloadPart : null, Parallel(outputs)), lamps, CommonRungs)));
+        yield return Wiring.Control("24 V supply", [$"{Protector}:2", Control == ControlSupply.LineToNeutral ? "INC:N" : $"{Protector}:4"], [], Series("PS2:L,N"));
+        var input = 0;
+        yield return Wiring.Control("Inputs", ["PS2:L+"], ["PS2:M"], Series("F5:1-2", Parallel(
+            Series(If(EmergencyStop, "S0:21-22"), "S1:21-22", $"A1:I{input++}-IM"),
+            Series("S2:13-14", $"A1:I{input++}-IM"),
+            If(IsReversing, Series("S3:13-14", $"A1:I{(IsReversing ? input++ : 0)}-IM")),
+            Series(Trip == TripInput.BreakContact ? "F2:95-96" : "F2:97-98", $"A1:I{input++}-IM"),
+            Contactors.Select(tag => If(Feedback, Series($"{tag}:13-14", $"A1:I{(Feedback ? input++ : 0)}-IM"))))));
+    }
+}

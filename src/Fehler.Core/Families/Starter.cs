@@ -1,0 +1,391 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using static Fehler.Core.Families.Wiring;
+
+namespace Fehler.Core.Families;
+
+/// <summary>
+/// What all starters have in common: supply, isolator, protection, control supply, places, motor. A family adds its own devices
+/// and paths.
+/// </summary>
+public abstract record Starter
+{
+    public required string Tag { get; init; }
+    public required string Title { get; init; }
+    public string Area { get; init; } = "";
+    public string Enclosure { get; init; } = "";
+    public string Drawing { get; init; } = "";
+
+    [Option("Supply", "Earthing of the supply")]
+    public SupplySystem System { get; init; }
+
+    [Option("Supply", "Voltage phase to phase", Unit = "V", Minimum = 100, Maximum = 1000)]
+    public double LineVolts { get; init; } = 400;
+
+    [Option("Supply", "Frequency", Unit = "Hz", Minimum = 16, Maximum = 400)]
+    public double Frequency { get; init; } = 50;
+
+    [Option("Protection", "Motor circuit")]
+    public MotorProtection Protection { get; init; }
+
+    [Option("Control", "Control supply")]
+    public ControlSupply Control { get; init; }
+
+    [Option("Control", "Control voltage of a transformer or DC supply", Unit = "V", Minimum = 12, Maximum = 240)]
+    public double ControlVolts { get; init; }
+
+    [Option("Control", "Earthing of a transformer or DC supply", Help = "Unearthed: the first earth fault is silent, the second may defeat every Stop.")]
+    public ControlEarthing Earthing { get; init; }
+
+    [Option("Control", "Protection of the control circuit")]
+    public ControlProtection ControlProtection { get; init; } = ControlProtection.Fuse;
+
+    [Option("Control", "Overload contact", Help = "Electrically one series path. In the return an earth fault between coil and contact bypasses it.")]
+    public OverloadContactPlace OverloadContact { get; init; } = OverloadContactPlace.BeforeCoil;
+
+    [Option("Control", "Emergency stop")]
+    public bool EmergencyStop { get; init; } = true;
+
+    [Option("Add-ons", "Permissive contacts")]
+    public Permissive Permissive { get; init; }
+
+    [Option("Add-ons", "Voltage-monitoring relay")]
+    public bool VoltageMonitor { get; init; }
+
+    [Option("Add-ons", "Emergency stop also trips the breaker by a shunt release")]
+    public bool ShuntTrip { get; init; }
+
+    [Option("Add-ons", "Local isolator at the motor")]
+    public bool LocalIsolator { get; init; }
+
+    [Option("Lamps", "Lamp: running")]
+    public bool RunLamp { get; init; } = true;
+
+    [Option("Lamps", "Lamp: tripped")]
+    public bool TripLamp { get; init; } = true;
+
+    [Option("Lamps", "Lamp: control supply on")]
+    public bool PowerLamp { get; init; }
+
+    [Option("Lamps", "Lamp: stopped")]
+    public bool StopLamp { get; init; }
+
+    [Option("Lamps", "Filament instead of LED lamps")]
+    public bool FilamentLamps { get; init; }
+
+    [Option("Motor", "Rated power", Unit = "kW", Minimum = 0.05, Maximum = 500)]
+    public double MotorKilowatts { get; init; } = 4;
+
+    [Option("Motor", "Nameplate current; 0: about what a motor of this power takes", Unit = "A", Maximum = 1000)]
+    public double MotorAmps { get; init; } = 8.1;
+
+    [Option("Motor", "Power factor", Minimum = 0.4, Maximum = 0.99)]
+    public double MotorCosPhi { get; init; } = 0.82;
+
+    [Option("Motor", "Speed", Unit = "1/min", Minimum = 100, Maximum = 3600)]
+    public double MotorRpm { get; init; } = 1440;
+
+    [Option("Motor", "Windings in delta")]
+    public bool MotorDelta { get; init; }
+
+    [Option("Motor", "Load over rated torque", Maximum = 3)]
+    public double Load { get; init; } = 0.7;
+
+    [Option("Motor", "Runs down in", Unit = "s", Maximum = 600)]
+    public double CoastSeconds { get; init; }
+
+    [Option("Places", "Name of the field station")]
+    public string StationName { get; init; } = "Field station";
+
+    [Option("Places", "Cable to the field station", Unit = "m", Minimum = 1, Maximum = 3000)]
+    public double StationMetres { get; init; } = 20;
+
+    [Option("Places", "Cable to the motor", Unit = "m", Minimum = 1, Maximum = 3000)]
+    public double MotorMetres { get; init; } = 25;
+
+    /// <exception cref="CircuitException">The options do not go together; says which and why.</exception>
+    public Circuit Build()
+    {
+        CheckOptions();
+        return new CircuitBuilder
+        {
+            Tag = Tag,
+            Title = Title,
+            Area = Area,
+            Enclosure = Enclosure,
+            Drawing = Drawing,
+            PowerSquareMillimetres = FullLoadAmps <= 16 ? 2.5 : FullLoadAmps <= 32 ? 6 : 16,
+            Locations = [.. Locations()],
+            Devices = [.. FeedDevices(), .. OwnDevices().Where(d => d is not null).Select(d => d!), Device("X1", "terminal-strip", "panel", "Panel terminals")],
+            Paths = [.. PowerPaths(), .. FeedPaths(), .. ControlPaths()],
+            Reference = TerminalId.Parse(Return),
+            FieldWiring = FieldWiring,
+        }.Build();
+    }
+
+    private protected virtual FieldWiring FieldWiring => FieldWiring.Usual;
+
+    /// <summary>Devices of the family, its motor included; null for one that an option leaves out.</summary>
+    private protected abstract IEnumerable<Device?> OwnDevices();
+
+    private protected abstract IEnumerable<CircuitPath> PowerPaths();
+
+    private protected abstract IEnumerable<CircuitPath> ControlPaths();
+
+    private protected virtual IEnumerable<Location> Locations()
+    {
+        yield return new Location("panel", Enclosure.Length > 0 ? Enclosure : "Panel", LocationType.Enclosure, 0);
+        yield return new Location("station", StationName, LocationType.FieldStation, StationMetres);
+        yield return new Location("motor", "Motor", LocationType.Motor, MotorMetres);
+    }
+
+    private protected virtual void CheckOptions()
+    {
+        static void Refuse(bool wrong, string message)
+        {
+            if (wrong)
+            {
+                throw new CircuitException("options", message);
+            }
+        }
+
+        var hasNeutral = System is SupplySystem.Star or SupplySystem.HighLeg;
+        Refuse(Control == ControlSupply.LineToNeutral && !hasNeutral, "A delta supply has no neutral: take the control line to line or from a transformer.");
+        Refuse(ShuntTrip && Protection != MotorProtection.Breaker, "A shunt release needs a circuit-breaker for the motor circuit.");
+        Refuse(ShuntTrip && !EmergencyStop, "The shunt release is worked by the emergency stop: switch the emergency stop on.");
+        Refuse(Earthing == ControlEarthing.CentreTap && Control == ControlSupply.DcSupply, "A DC supply has no centre tap: earth one side or none.");
+    }
+
+    // What follows from the options.
+
+    private protected double FullLoadAmps => MotorAmps > 0 ? MotorAmps : Math.Round(MotorKilowatts * 1000 / (Math.Sqrt(3) * LineVolts * 0.85 * MotorCosPhi), 2);
+
+    private protected bool IsDirect => Control == ControlSupply.DcSupply;
+
+    /// <summary>Voltage of the control circuit: as chosen, or what the supply gives.</summary>
+    private protected double CoilVolts => Control switch
+    {
+        ControlSupply.LineToNeutral => Math.Round((System == SupplySystem.HighLeg ? LineVolts / 2 : LineVolts / Math.Sqrt(3)) / 10) * 10,
+        ControlSupply.LineToLine => LineVolts,
+        ControlSupply.Transformer => ControlVolts > 0 ? ControlVolts : 230,
+        _ => ControlVolts > 0 ? ControlVolts : 24,
+    };
+
+    private protected (string, ParameterValue)[] Coil => IsDirect
+        ? [("coilVolts", CoilVolts), ("coil", "dc"), ("coilPullInVa", 5.0)]
+        : [("coilVolts", CoilVolts)];
+
+    private protected bool HasOverloadRelay => Protection != MotorProtection.MotorBreaker;
+
+    /// <summary>Tag of what protects the motor circuit.</summary>
+    private protected string Protector => Protection == MotorProtection.MotorBreaker ? "Q2" : "F1";
+
+    private protected static string ThreePoles(string tag) => $"{tag}:1-2,3-4,5-6";
+
+    /// <summary>Terminals below the protection, where power goes on.</summary>
+    private protected string[] Protected => [$"{Protector}:2", $"{Protector}:4", $"{Protector}:6"];
+
+    /// <summary>Isolator and protection, the head of every power path.</summary>
+    private protected object?[] PowerHead => [ThreePoles("Q1"), ThreePoles(Protector)];
+
+    private protected static readonly string[] Incoming = ["INC:L1", "INC:L2", "INC:L3"];
+
+    private protected object? OverloadAt(OverloadContactPlace place) => OverloadContact == place ? OverloadPart : null;
+
+    /// <summary>The contact that takes the coil out on a trip.</summary>
+    private protected string OverloadPart => HasOverloadRelay ? "F2:95-96" : "Q2:13-14";
+
+    /// <summary>Where the control path begins behind its own protection, and where it returns to.</summary>
+    private protected string[] ControlFrom => Control switch
+    {
+        ControlSupply.Transformer => ["T1:3"],
+        ControlSupply.DcSupply => ["PS1:L+"],
+        _ => [ControlTap(2)],
+    };
+
+    private protected string Return => Control switch
+    {
+        ControlSupply.LineToNeutral => "INC:N",
+        ControlSupply.LineToLine => ControlProtection == ControlProtection.SeparateBreaker ? "F3:4" : ControlTap(4),
+        ControlSupply.Transformer => "T1:4",
+        _ => "PS1:M",
+    };
+
+    /// <summary>The control path up to where the rungs begin: protection, emergency stop, monitoring relay, permissives.</summary>
+    private protected object?[] ControlHead =>
+    [
+        If(ControlProtection != ControlProtection.None && !(ControlProtection == ControlProtection.SeparateBreaker && HasOwnSource), "F3:1-2"),
+    ];
+
+    /// <summary>What stands before every Stop.</summary>
+    private protected object?[] SafetyContacts =>
+    [
+        OverloadAt(OverloadContactPlace.First),
+        If(EmergencyStop, "S0:11-12"),
+        If(VoltageMonitor, "KF1:11-14"),
+        Permissive switch
+        {
+            Permissive.One => "B8:13-14",
+            Permissive.TwoInSeries => Series("B8:13-14", "B9:13-14"),
+            Permissive.TwoInParallel => Parallel("B8:13-14", "B9:13-14"),
+            _ => null,
+        },
+    ];
+
+    /// <summary>Rungs that any family may have: lamps and the shunt release.</summary>
+    private protected object?[] CommonRungs =>
+    [
+        If(TripLamp, Series(HasOverloadRelay ? "F2:97-98" : "Q2:97-98", "H2:X1-X2")),
+        If(PowerLamp, "H3:X1-X2"),
+        If(ShuntTrip, Series("S0:23-24", "F1:C1-C2")),
+    ];
+
+    private protected Device Lamp(string tag, string function, string colour) => Device(
+        tag, "pilot-lamp", "panel", function, ("volts", CoilVolts), ("lamp", FilamentLamps ? "filament" : "led"), ("colour", colour));
+
+    private protected Device Contactor(string tag, string function, params string?[] contacts) => Device(
+        tag, "contactor", "panel", function, [.. Coil, ("ratedAmps", Math.Max(9, Math.Ceiling(FullLoadAmps * 1.2))), ("contacts", Contacts(contacts))]);
+
+    private protected Device Motor(string tag = "M1", string location = "motor", string? function = null, params (string, ParameterValue)[] more) => Device(
+        tag, "motor", location, function ?? Title,
+        [
+            ("kilowatts", MotorKilowatts), ("volts", LineVolts), ("amps", FullLoadAmps), ("cosPhi", MotorCosPhi), ("rpm", MotorRpm),
+            ("synchronousRpm", SynchronousRpm), ("connection", MotorDelta ? "delta" : "star"), ("load", Load), ("coastSeconds", CoastSeconds), .. more,
+        ]);
+
+    private protected Device Overload(string tag = "F2", double? setting = null) => Device(
+        tag, "overload-relay", "panel", "Motor overload", ("settingAmps", setting ?? FullLoadAmps));
+
+    private protected static CircuitPath EarthPath(string motor = "M1") => Power("Protective conductor", ["INC:PE"], [], Series($"{motor}:PE"));
+
+    /// <summary>Fuses of about two to two and a half times the motor's current carry its start (common practice).</summary>
+    private protected static double FuseRating(double amps) =>
+        new double[] { 6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250 }.FirstOrDefault(r => r >= amps * 1.9, 1250);
+
+    private double SynchronousRpm => new double[] { 3000, 1500, 1000, 750, 600, 500 }.Select(r => r * Frequency / 50).LastOrDefault(r => r > MotorRpm, 3600);
+
+    /// <summary>The control supply has windings or electronics of its own, fed over F4.</summary>
+    private bool HasOwnSource => Control is ControlSupply.Transformer or ControlSupply.DcSupply;
+
+    private string ControlTap(int terminal) => ControlProtection == ControlProtection.SeparateBreaker ? $"Q1:{terminal}" : $"{Protector}:{terminal}";
+
+    private IEnumerable<Device> FeedDevices()
+    {
+        yield return Device("INC", "supply", "panel", "Incoming supply", ("lineVolts", LineVolts), ("frequency", Frequency), ("system", System switch
+        {
+            SupplySystem.Delta => "delta",
+            SupplySystem.CornerEarthed => "corner-earthed",
+            SupplySystem.HighLeg => "high-leg",
+            _ => "star",
+        }));
+        yield return Device("Q1", "isolator", "panel", "Panel isolator", ("ratedAmps", Math.Max(25, Math.Ceiling(FeedAmps * 2))));
+        yield return Protection switch
+        {
+            MotorProtection.Breaker when ShuntTrip => Device("F1", "circuit-breaker", "panel", "Motor circuit protection", ("ratedAmps", FuseRating(FeedAmps)), ("shuntVolts", CoilVolts)),
+            MotorProtection.Breaker => Device("F1", "circuit-breaker", "panel", "Motor circuit protection", ("ratedAmps", FuseRating(FeedAmps))),
+            MotorProtection.MotorBreaker => Device("Q2", "motor-breaker", "panel", "Motor protection", ("settingAmps", FullLoadAmps), ("contacts", Contacts("13-14")), ("tripContact", TripLamp ? "yes" : "no")),
+            _ => Device("F1", "fuse", "panel", "Motor fuses", ("poles", 3), ("ratedAmps", FuseRating(FeedAmps))),
+        };
+        foreach (var device in ControlFeedDevices())
+        {
+            yield return device;
+        }
+
+        if (EmergencyStop)
+        {
+            yield return Device("S0", "emergency-stop", "station", "Emergency stop", ("contacts", Contacts(["11-12", .. MoreStopContacts, ShuntTrip ? "23-24" : null])));
+        }
+
+        if (VoltageMonitor)
+        {
+            yield return Device("KF1", "voltage-monitor", "panel", "Supply monitoring", ("lineVolts", LineVolts));
+        }
+
+        if (Permissive != Permissive.None)
+        {
+            yield return Device("B8", "process-switch", "station", "Permissive 1", ("senses", "pressure"));
+        }
+
+        if (Permissive is Permissive.TwoInSeries or Permissive.TwoInParallel)
+        {
+            yield return Device("B9", "process-switch", "station", "Permissive 2", ("senses", "flow"));
+        }
+
+        if (TripLamp)
+        {
+            yield return Lamp("H2", "Overload tripped", "yellow");
+        }
+
+        if (PowerLamp)
+        {
+            yield return Lamp("H3", "Control supply on", "white");
+        }
+    }
+
+    /// <summary>Contacts of the emergency stop beyond the one in the control path.</summary>
+    private protected virtual string[] MoreStopContacts => [];
+
+    /// <summary>Current that the whole starter takes at full load; families with several motors say more.</summary>
+    private protected virtual double FeedAmps => FullLoadAmps;
+
+    private IEnumerable<Device> ControlFeedDevices()
+    {
+        if (ControlProtection == ControlProtection.SeparateBreaker)
+        {
+            yield return HasOwnSource || Control == ControlSupply.LineToLine
+                ? Device("F3", "circuit-breaker", "panel", "Control breaker", ("poles", 2), ("ratedAmps", 4))
+                : Device("F3", "circuit-breaker", "panel", "Control breaker", ("poles", 1), ("ratedAmps", 4));
+        }
+        else if (ControlProtection == ControlProtection.Fuse)
+        {
+            yield return Device("F3", "fuse", "panel", "Control fuse", ("poles", 1), ("ratedAmps", Control == ControlSupply.Transformer ? 4 : 2));
+            if (HasOwnSource)
+            {
+                yield return Device("F4", "fuse", "panel", "Primary fuses", ("poles", 2), ("ratedAmps", 4));
+            }
+        }
+
+        if (Control == ControlSupply.Transformer)
+        {
+            yield return Device("T1", "control-transformer", "panel", "Control transformer", ("primaryVolts", LineVolts), ("secondaryVolts", CoilVolts), ("va", 250),
+                ("tap", Earthing == ControlEarthing.CentreTap ? "centre" : "none"));
+        }
+
+        if (IsDirect)
+        {
+            yield return Device("PS1", "dc-supply", "panel", "DC supply", ("inputVolts", LineVolts), ("outputVolts", CoilVolts));
+        }
+
+        if (HasOwnSource && Earthing != ControlEarthing.Unearthed)
+        {
+            yield return Device("XE", "earth-link", "panel", "Earthing link of the control supply");
+        }
+    }
+
+    private IEnumerable<CircuitPath> FeedPaths()
+    {
+        if (VoltageMonitor)
+        {
+            yield return Power("Monitoring", Protected, [], Series("KF1:L1,L2,L3"));
+        }
+
+        if (HasOwnSource)
+        {
+            var fed = ControlProtection switch
+            {
+                ControlProtection.SeparateBreaker => "F3:1-2,3-4",
+                ControlProtection.Fuse => "F4:1-2,3-4",
+                _ => null,
+            };
+            yield return Wiring.Control(IsDirect ? "DC supply" : "Control transformer", [ControlTap(2), ControlTap(4)], [], Series(fed, IsDirect ? "PS1:L,N" : "T1:1,2"));
+            if (Earthing != ControlEarthing.Unearthed)
+            {
+                yield return Wiring.Control("Earthing", [Earthing == ControlEarthing.CentreTap ? "T1:0" : Return], ["INC:PE"], Series("XE:1-2"));
+            }
+        }
+        else if (Control == ControlSupply.LineToLine && ControlProtection == ControlProtection.SeparateBreaker)
+        {
+            yield return Wiring.Control("Return", [ControlTap(4)], [], Series("F3:3-4"));
+        }
+    }
+}

@@ -1,0 +1,313 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Procedures;
+
+/// <summary>How grave a finding is.</summary>
+public enum FindingKind
+{
+    /// <summary>The circuit as described cannot do its work.</summary>
+    CannotWork,
+
+    /// <summary>It works, but does something that surprises or endangers people.</summary>
+    Caution,
+}
+
+/// <summary>Something that simulation finds out about the healthy circuit.</summary>
+/// <param name="Kind">How grave.</param>
+/// <param name="Id">Stable name of the rule with what it was found on.</param>
+/// <param name="Text">In the words of the trade.</param>
+public sealed record DesignFinding(FindingKind Kind, string Id, string Text);
+
+/// <summary>
+/// Tries the healthy circuit as drawn, every start, stop, trip and power cut, and says what cannot work and what may surprise:
+/// restarts, contactors that can close together, an overload that stops nothing, contacts whose broken wire goes unnoticed.
+/// Everything here is found by simulation; a rule says only what to try.
+/// </summary>
+public sealed class DesignReview
+{
+    private static readonly ConditionalWeakTable<Circuit, DesignReview> Known = [];
+
+    private readonly Circuit _circuit;
+    private readonly RunUp _runUp;
+    private readonly Simulator _simulator;
+    private readonly ImmutableArray<DesignFinding>.Builder _findings = ImmutableArray.CreateBuilder<DesignFinding>();
+
+    private DesignReview(Circuit circuit)
+    {
+        _circuit = circuit;
+        _runUp = RunUp.Of(circuit);
+        _simulator = new Simulator(Network.Of(circuit));
+        CanStart();
+        foreach (var start in _runUp.Starts)
+        {
+            StaysUp(start);
+            Stops(start);
+        }
+
+        if (_runUp.Starts.Length > 0 || _runUp.WorksAtRest)
+        {
+            Restarts();
+            ContactorsTogether();
+            Trips();
+            EarthFaults();
+        }
+
+        Findings = [.. _findings.DistinctBy(f => f.Id)];
+    }
+
+    public static DesignReview Of(Circuit circuit) => Known.GetValue(circuit, c => new DesignReview(c));
+
+    public ImmutableArray<DesignFinding> Findings { get; }
+
+    private CircuitState AtRest => _simulator.Start().State;
+
+    private void CanStart()
+    {
+        var rest = _simulator.Start();
+        foreach (var happened in rest.Events)
+        {
+            CannotWork($"at-rest/{happened}", $"With the supply on and nothing touched, {happened}.");
+        }
+
+        if (_runUp.Starts.Length == 0 && !_runUp.WorksAtRest)
+        {
+            CannotWork("never-works", "No button or switch makes it run.");
+            foreach (var (device, volts) in BestCoilVolts())
+            {
+                var rated = device.Number("coilVolts");
+                CannotWork($"coil/{device.Tag}", volts < 1
+                    ? $"{device.Tag} can never pull in: its coil gets no voltage in any state that was tried."
+                    : FormattableString.Invariant($"{device.Tag} can never pull in: its coil sees {volts:0} V {(device.Word("coil") == "dc" ? "DC" : "AC")}, it is rated {rated:0} V."));
+            }
+        }
+    }
+
+    /// <summary>Coils that never pull in, with the greatest voltage that any start brings to them.</summary>
+    private IEnumerable<(Device Device, double Volts)> BestCoilVolts()
+    {
+        var best = new Dictionary<Device, double>();
+        var pulled = new HashSet<Device>();
+        foreach (var steps in Tries())
+        {
+            var outcome = _simulator.Do(AtRest, steps);
+            foreach (var device in _circuit.Devices.Where(d => d.Kind is CoilOperated))
+            {
+                var index = _simulator.Network.DeviceIndex(device.Tag);
+                var coil = device.Kind.Elements(device)[0];
+                var (a, b) = (device.Terminal(coil.A), device.Terminal(coil.B));
+                // A coil of the wrong sort sees the voltage that is there, not the one that it could use.
+                best[device] = Math.Max(best.GetValueOrDefault(device), Math.Max(outcome.Solution.Volts(a, b).Magnitude, Math.Abs(outcome.Solution.DcVolts(a, b))));
+                if (outcome.State.Devices[index].Position != 0)
+                {
+                    pulled.Add(device);
+                }
+            }
+        }
+
+        return best.Where(b => !pulled.Contains(b.Key)).Select(b => (b.Key, b.Value));
+    }
+
+    private IEnumerable<ImmutableArray<Step>> Tries()
+    {
+        ImmutableArray<Step> all = [];
+        foreach (var device in _circuit.Devices.Where(d => d.Kind.IsolatingPositions is null && d.Kind.Elements(d).FirstOrDefault()?.Role == ElementRole.NormallyOpen))
+        {
+            var actuation = device.Kind.Actuations(device).FirstOrDefault(a => !a.DeadOnly && a.Position != device.Kind.Positions(device)[device.Kind.InitialPosition(device)]);
+            if (actuation is not null)
+            {
+                yield return [new Step(device.Tag, actuation.Position)];
+                all = all.Add(new Step(device.Tag, actuation.Position));
+            }
+        }
+
+        yield return all;
+    }
+
+    private void StaysUp(Start start)
+    {
+        var outcome = _simulator.Do(AtRest, start.Run);
+        foreach (var (tag, seen) in outcome.Appearances.Where(a => a.Value is "chatters" or "buzzes"))
+        {
+            CannotWork($"{seen}/{tag}/{start.Act}", $"With {start.Act}, {tag} {seen}.");
+        }
+
+        foreach (var happened in outcome.Events.Where(e => e.Contains("overcurrent", StringComparison.Ordinal)))
+        {
+            CannotWork($"short/{start.Act}/{happened}", $"With {start.Act}, {happened}.");
+        }
+
+        var later = _simulator.Do(outcome.State, Step.Wait(7200));
+        if (_runUp.Working(outcome).Count > 0 && _runUp.Working(later).Count == 0)
+        {
+            CannotWork($"trips/{start.Act}", $"It does not keep running after {start.Act}: {string.Join("; ", later.Events)}.");
+        }
+    }
+
+    private void Stops(Start start)
+    {
+        var running = _simulator.Do(AtRest, start.Run);
+        if (!start.Holds)
+        {
+            return;
+        }
+
+        foreach (var stop in _runUp.Stops)
+        {
+            if (_runUp.Working(_simulator.Do(running.State, new Step(stop.Tag, "pressed"))).Count > 0)
+            {
+                CannotWork($"stop/{stop.Tag}/{start.Act}", $"{Named(stop)} does not stop what {start.Act} started.");
+            }
+        }
+    }
+
+    private void Restarts()
+    {
+        var start = _runUp.Starts.FirstOrDefault();
+        foreach (var device in _circuit.Devices)
+        {
+            var rest = device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
+            foreach (var actuation in device.Kind.Actuations(device).Where(a => a is { DeadOnly: false, Returns: false } && a.Position != rest && _runUp.Starts.All(s => s.Act.Device != device.Tag)))
+            {
+                var running = _simulator.Do(AtRest, start is { Holds: true } ? start.Run : []);
+                if (_runUp.Working(running).Count == 0)
+                {
+                    continue;
+                }
+
+                var off = _simulator.Do(running.State, new Step(device.Tag, actuation.Position));
+                var back = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == rest);
+                if (_runUp.Working(off).Count == 0 && back is not null)
+                {
+                    var again = _simulator.Do(off.State, [new Step(device.Tag, rest), Step.Wait(_runUp.TimeToSettle(off.State) + 5)]);
+                    if (_runUp.Working(again).Count > 0)
+                    {
+                        var what = device.Kind.IsSupply ? "when the supply comes back" : $"after {Lower(back.Verb)} ({Named(device)})";
+                        Caution($"restart/{device.Tag}", $"The motor starts by itself {what}.");
+                    }
+                }
+            }
+        }
+
+        var automatic = _circuit.Devices.FirstOrDefault(d => d.Kind.Parameters.Any(p => p.Name == "reset") && d.Word("reset") == "automatic");
+        if (automatic is not null && start is { Holds: true })
+        {
+            var tripped = _simulator.Do(AtRest, [.. start.Run, new Step(automatic.Tag, "tripped")]);
+            if (_runUp.Working(_simulator.Do(tripped.State, Step.Wait(600))).Count > 0)
+            {
+                Caution($"restart-cooled/{automatic.Tag}", $"{automatic.Tag} resets by itself when it has cooled, and the motor starts again.");
+            }
+        }
+    }
+
+    /// <summary>Two starts of different outcome: together, and with one contactor stuck in.</summary>
+    private void ContactorsTogether()
+    {
+        foreach (var (first, second) in _runUp.Starts.SelectMany(a => _runUp.Starts.Where(b => b.Act != a.Act && !b.Working.SequenceEqual(a.Working)).Select(b => (a, b))))
+        {
+            var both = _simulator.Do(AtRest, [.. first.Run, second.Act]);
+            if (Shorts(both))
+            {
+                Caution($"both/{first.Act.Device}", $"{second.Act} while {first.Act} has it running closes both contactors: a short circuit between phases ({string.Join("; ", both.Events)}).");
+            }
+
+            foreach (var contactor in Contactors(first))
+            {
+                var stuck = new Simulator(Network.Of(_circuit).With([new DoesNotReturn(contactor.Tag)]));
+                var running = stuck.Do(stuck.Start().State, first.Run);
+                var stopped = stuck.Do(running.State, [.. first.End, .. _runUp.Stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") })]);
+                if (Shorts(stuck.Do(stopped.State, [.. second.Prepare, second.Act])))
+                {
+                    Caution($"stuck/{contactor.Tag}", $"If {contactor.Tag} stays in, {second.Act} makes a short circuit between phases: neither an electrical nor a mechanical interlock prevents it.");
+                }
+            }
+        }
+    }
+
+    private IEnumerable<Device> Contactors(Start start)
+    {
+        var state = _simulator.Do(AtRest, start.Run).State;
+        return _circuit.Devices.Where((d, i) => d.Kind.Id == "contactor" && state.Devices[i].Position != 0);
+    }
+
+    private static bool Shorts(Outcome outcome) => outcome.Events.Any(e => e.Contains("overcurrent", StringComparison.Ordinal));
+
+    /// <summary>A trip has to stop the motor, and a broken wire of its contact has to be noticed.</summary>
+    private void Trips()
+    {
+        foreach (var start in _runUp.Starts.Where(s => s.Holds).Take(2))
+        {
+            var running = _simulator.Do(AtRest, start.Run);
+            foreach (var overload in _circuit.Devices.Where(d => d.Kind.Positions(d).Contains("tripped") && d.Kind.Actuations(d).Any(a => a.Position == "tripped")))
+            {
+                var trip = new Step(overload.Tag, "tripped");
+                if (_runUp.Working(_simulator.Do(running.State, trip)).Count > 0)
+                {
+                    Caution($"trip/{overload.Tag}", $"A trip of {overload.Tag} does not stop the motor: its contact is not in the circuit.");
+                    continue;
+                }
+
+                foreach (var conductor in _circuit.Conductors.Where(c => c.From.Device == overload.Tag || c.To.Device == overload.Tag))
+                {
+                    var broken = new Simulator(Network.Of(_circuit).With([new ConductorOpen(conductor.Id)]));
+                    var runs = broken.Do(broken.Start().State, start.Run);
+                    if (_runUp.Working(runs).SequenceEqual(start.Working) && runs.Appearances.SequenceEqual(running.Appearances)
+                        && _runUp.Working(broken.Do(runs.State, [trip, Step.Wait(5)])).Count > 0)
+                    {
+                        Caution($"unnoticed/{conductor.Id}", $"If wire {conductor.Wire} from {conductor.From} to {conductor.To} breaks, nobody notices, and a trip of {overload.Tag} no longer stops the motor.");
+                    }
+                }
+            }
+        }
+    }
+
+    /// <summary>An earth fault at a coil's return side must not take a trip or a Stop out of the circuit; on a floating supply the first one is silent.</summary>
+    private void EarthFaults()
+    {
+        if (_runUp.Starts.FirstOrDefault(s => s.Holds) is not { } start)
+        {
+            return;
+        }
+
+        var healthy = Network.Of(_circuit);
+        foreach (var contactor in Contactors(start))
+        {
+            foreach (var terminal in new[] { "A1", "A2" })
+            {
+                var point = contactor.Terminal(terminal);
+                var faulty = new Simulator(healthy.With([new Bridge(point, null, 0.5)]));
+                var running = faulty.Do(faulty.Start().State, start.Run);
+                if (_runUp.Working(running).Count == 0 || !running.Events.IsEmpty)
+                {
+                    continue;
+                }
+
+                foreach (var overload in _circuit.Devices.Where(d => d.Kind.Actuations(d).Any(a => a.Position == "tripped") && d.Kind.IsolatingPositions is null))
+                {
+                    if (_runUp.Working(faulty.Do(running.State, new Step(overload.Tag, "tripped"))).Count > 0)
+                    {
+                        Caution($"earth-bypass/{overload.Tag}", $"With the contact of {overload.Tag} in the return, an earth fault at {point} bypasses it: a trip then does not stop the motor.");
+                    }
+                }
+
+                if (terminal == "A1" && point != _circuit.Reference)
+                {
+                    Caution($"silent-earth/{_circuit.Reference}", $"The first earth fault of the control circuit (say at {point}) is silent; a second one can defeat every Stop. Watch the insulation.");
+                }
+            }
+        }
+    }
+
+    private void CannotWork(string id, string text) => _findings.Add(new DesignFinding(FindingKind.CannotWork, id, text));
+
+    private void Caution(string id, string text) => _findings.Add(new DesignFinding(FindingKind.Caution, id, text));
+
+    private static string Named(Device device) => device.Function.Length > 0 ? $"{device.Function} {device.Tag}" : device.Tag;
+
+    private static string Lower(string verb) => char.ToLowerInvariant(verb[0]) + verb[1..];
+}
