@@ -8,6 +8,7 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
     public DbSet<CircuitRow> Circuits => Set<CircuitRow>();
     public DbSet<CircuitVersionRow> CircuitVersions => Set<CircuitVersionRow>();
     public DbSet<JobRow> Jobs => Set<JobRow>();
+    public DbSet<BenchCheckRow> BenchChecks => Set<BenchCheckRow>();
     public DbSet<JournalRow> Journal => Set<JournalRow>();
 
     /// <summary>Creates or upgrades the file; write-ahead logging, and every commit on disk before it is acknowledged.</summary>
@@ -31,6 +32,12 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
             e.HasOne(j => j.CircuitVersion).WithMany().HasForeignKey(j => j.CircuitVersionId);
             e.HasMany(j => j.Journal).WithOne().HasForeignKey(r => r.JobId);
             e.HasIndex(j => j.OpenedAt);
+        });
+        modelBuilder.Entity<BenchCheckRow>(e =>
+        {
+            e.HasOne<CircuitRow>().WithMany().HasForeignKey(b => b.CircuitId);
+            e.HasOne<CircuitVersionRow>().WithMany().HasForeignKey(b => b.CircuitVersionId);
+            e.HasIndex(b => new { b.CircuitId, b.At });
         });
         modelBuilder.Entity<JournalRow>().HasIndex(r => new { r.JobId, r.Sequence }).IsUnique();
     }

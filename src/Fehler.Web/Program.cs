@@ -1,10 +1,15 @@
 using Fehler.Core.Jobs;
 using Fehler.Data;
+using Fehler.Web.BenchChecks;
+using Fehler.Web.Bundles;
 using Fehler.Web.Circuits;
 using Fehler.Web.Demo;
 using Fehler.Web.Diagnosis;
 using Fehler.Web.Jobs;
+using Fehler.Web.Operation;
+using Fehler.Web.Print;
 using Fehler.Web.Problems;
+using Fehler.Web.Setup;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 
@@ -22,6 +27,7 @@ builder.Services.AddSingleton<CircuitCache>();
 builder.Services.AddSingleton<JobSessions>();
 builder.Services.AddScoped<CircuitStore>();
 builder.Services.AddScoped<JobStore>();
+builder.Services.AddScoped<Bundle>();
 builder.Services.AddSingleton(TimeProvider.System);
 if (!OpenApiShapes.IsDocumentBuild)
 {
@@ -37,6 +43,11 @@ app.MapOpenApi("/api/openapi.json");
 app.MapCircuits();
 app.MapJobs();
 app.MapDiagnosis();
+app.MapSetup();
+app.MapOperation();
+app.MapPrint();
+app.MapBundles();
+app.MapBenchChecks();
 app.Map("/api/{**rest}", () => TypedResults.Problem("There is nothing at this address; see /api/openapi.json.", statusCode: 404));
 app.MapFallbackToFile("index.html");
 

@@ -122,7 +122,8 @@ public abstract class DeviceKind
 
     internal ParameterSpec Parameter(string name) => Parameters.First(p => p.Name == name);
 
-    internal Device WithDefaults(Device device) => Complete(Parameters.Where(p => p.Default is not null)
+    /// <summary>The device with every parameter that it does not state, as the kind usually has it.</summary>
+    public Device WithDefaults(Device device) => Complete(Parameters.Where(p => p.Default is not null)
         .Aggregate(device, (d, p) => d.Parameters.ContainsKey(p.Name) ? d : d.With(p.Name, p.Default!)));
 
     private protected static double Magnitude(Complex phasor) => phasor.Magnitude;

@@ -42,6 +42,7 @@ internal sealed class Motor : DeviceKind
         ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3),
         ParameterSpec.Number("statorOhms", "Stator resistance per phase of an equivalent star; 0: from the nameplate", "ohm", 0, 0, 10000),
         ParameterSpec.Number("rotorOhms", "Rotor resistance, referred to the stator; 0: from the nameplate", "ohm", 0, 0, 10000),
+        ParameterSpec.Number("rotorLockedOhms", "Rotor resistance at standstill, referred; 0: as running, or from the nameplate", "ohm", 0, 0, 10000),
         ParameterSpec.Number("statorReactance", "Stator leakage reactance; 0: from the nameplate", "ohm", 0, 0, 10000),
         ParameterSpec.Number("rotorReactance", "Rotor leakage reactance, referred; 0: from the nameplate", "ohm", 0, 0, 10000),
         ParameterSpec.Number("magnetisingReactance", "Magnetising reactance; 0: from the nameplate", "ohm", 0, 0, 100000),
@@ -247,7 +248,7 @@ internal sealed class Motor : DeviceKind
     private static double Balance(Func<double, double> surplus, double from)
     {
         var step = surplus(from) > 0 ? 1 : -1;
-        double[] marks = [0.25, 0.5, 0.7, 0.85, 0.95, 0.999];
+        double[] marks = [0.25, 0.5, 0.7, 0.8, 0.87, 0.92, 0.95, 0.965, 0.975, 0.985, 0.999];
         var previous = from;
         foreach (var mark in step > 0 ? marks.Where(m => m > from) : marks.Where(m => m < from).Reverse().Append(0))
         {

@@ -7,11 +7,22 @@ namespace Fehler.Core.Drawing;
 /// <summary>A symbol on the drawing grid: one part of a path. Current flows downwards.</summary>
 /// <param name="Kind">Device kind id; the client has one symbol for each.</param>
 /// <param name="Element">Role of the element ("normallyOpen", "pole"...) for kinds that draw several; empty for whole devices.</param>
+/// <param name="Name">Terminals of the element as written (<c>13-14</c>), or of all its poles.</param>
+/// <param name="Location">Where the device sits.</param>
+/// <param name="Column">Number of the current path it stands in, counted over the sheet from 1.</param>
 /// <param name="Terminals">Terminals with their place on the grid.</param>
+/// <param name="References">Where the other parts of the device are drawn; filled for the part with the coil.</param>
 public sealed record DrawnPart(
-    string Device, string Kind, string Element, string Function, double X, double Y, double Width, double Height, ImmutableArray<DrawnTerminal> Terminals);
+    string Device, string Kind, string Element, string Name, string Function, string Location, int Column, double X, double Y, double Width, double Height,
+    ImmutableArray<DrawnTerminal> Terminals, ImmutableArray<CrossReference> References);
 
 public sealed record DrawnTerminal(TerminalId Terminal, double X, double Y);
+
+/// <summary>Where a contact of a coil's device is drawn.</summary>
+/// <param name="Contact">Its terminals, <c>13-14</c>.</param>
+/// <param name="Sheet">Power or control.</param>
+/// <param name="Column">Current path; 0 when it is not used.</param>
+public sealed record CrossReference(string Contact, PathType Sheet, int Column);
 
 /// <summary>A stretch of wire: a polyline, the wire number it carries, and where the number is written.</summary>
 public sealed record DrawnWire(string Wire, ImmutableArray<(double X, double Y)> Points, (double X, double Y)? Label);
@@ -19,20 +30,50 @@ public sealed record DrawnWire(string Wire, ImmutableArray<(double X, double Y)>
 /// <summary>Where a path begins or ends: the terminal it is taken from or returns to.</summary>
 public sealed record DrawnReference(TerminalId Terminal, string Wire, double X, double Y, bool IsTop);
 
+/// <summary>A mechanical coupling between two parts: an interlock, a brake on a shaft.</summary>
+public sealed record DrawnCoupling(string From, string To, double FromX, double FromY, double ToX, double ToY);
+
 /// <summary>One drawing sheet, power or control.</summary>
 public sealed record DrawingSheet(
-    PathType Type, double Width, double Height, ImmutableArray<DrawnPart> Parts, ImmutableArray<DrawnWire> Wires, ImmutableArray<DrawnReference> References);
+    PathType Type, double Width, double Height, ImmutableArray<DrawnPart> Parts, ImmutableArray<DrawnWire> Wires,
+    ImmutableArray<DrawnReference> References, ImmutableArray<DrawnCoupling> Couplings);
 
 /// <summary>
 /// Places the symbols of a circuit on a grid, from its structure alone: series downwards, parallel side by side, the first
-/// branch straight on. One grid unit is the pitch between neighbouring poles.
+/// branch straight on, coils and lamps in one line at the bottom. One grid unit is the pitch between neighbouring poles. A
+/// ladder is the same grid with its axes exchanged.
 /// </summary>
 public static class DrawingLayout
 {
     private const double PartHeight = 2, Gap = 1, ColumnGap = 2.1, PolePitch = 1, Lead = 1.2;
 
-    public static ImmutableArray<DrawingSheet> Of(Circuit circuit) =>
-        [.. new[] { PathType.Power, PathType.Control }.Select(type => new SheetBuilder(circuit, type).Build()).Where(s => s.Parts.Length > 0)];
+    public static ImmutableArray<DrawingSheet> Of(Circuit circuit)
+    {
+        var sheets = new[] { PathType.Power, PathType.Control }.Select(type => new SheetBuilder(circuit, type).Build()).Where(s => s.Parts.Length > 0).ToList();
+        return [.. sheets.Select(s => s with { Parts = [.. s.Parts.Select(p => p with { References = References(circuit, sheets, p) })] })];
+    }
+
+    /// <summary>A coil tells where its contacts are; unused ones are listed as spare.</summary>
+    private static ImmutableArray<CrossReference> References(Circuit circuit, List<DrawingSheet> sheets, DrawnPart part)
+    {
+        var device = circuit.Device(part.Device);
+        var elements = device.Kind.Elements(device);
+        if (elements[0].Role != ElementRole.Load || elements[0].Name != part.Name)
+        {
+            return [];
+        }
+
+        CrossReference Find(string name)
+        {
+            var drawn = sheets.SelectMany(s => s.Parts.Select(p => (s.Type, Part: p))).FirstOrDefault(x => x.Part.Device == part.Device && x.Part.Name.Split(',').Contains(name));
+            return new CrossReference(name, drawn.Type, drawn.Part?.Column ?? 0);
+        }
+
+        var contacts = elements.Skip(1).Where(e => e.IsContact).Select(e => Find(e.Name)).ToList();
+        // The poles of a contactor are one thing.
+        var poles = elements.Where(e => e.Role == ElementRole.Pole).Select(e => e.Name).ToList();
+        return [.. contacts.Where(c => !poles.Skip(1).Contains(c.Contact))];
+    }
 
     private sealed class SheetBuilder(Circuit circuit, PathType type)
     {
@@ -43,18 +84,20 @@ public static class DrawingLayout
 
         public DrawingSheet Build()
         {
+            var paths = circuit.Paths.Where(p => p.Type == type && p.From.All(f => f.Name != "PE")).ToList();
             var x = 1.0;
-            foreach (var path in circuit.Paths.Where(p => p.Type == type && p.From.All(f => f.Name != "PE")))
+            foreach (var path in paths)
             {
                 x = Path(path, x) + ColumnGap;
             }
 
-            return new DrawingSheet(type, x - ColumnGap + (type == PathType.Power ? 0.8 : 1.7), _bottom + 1, _parts.ToImmutable(), _wires.ToImmutable(), _references.ToImmutable());
+            var columns = _parts.Select(p => p.X).Distinct().Order().ToList();
+            ImmutableArray<DrawnPart> parts = [.. _parts.Select(p => p with { Column = columns.IndexOf(p.X) + 1 })];
+            return new DrawingSheet(type, x - ColumnGap + (type == PathType.Power ? 0.8 : 1.7), _bottom + 1, parts, _wires.ToImmutable(), _references.ToImmutable(), [.. Couplings(parts)]);
         }
 
         private double Path(CircuitPath path, double x)
         {
-            var width = Width(path.Expression);
             var height = Height(path.Expression);
             var top = 1.0;
             for (var i = 0; i < path.From.Length; i++)
@@ -64,93 +107,202 @@ public static class DrawingLayout
                 Wire(circuit.WireAt(path.From[i]), label: true, (px, top), (px, top + Lead));
             }
 
-            var end = Place(path.Expression, x, top + Lead, height);
+            Place(path.Expression, x, top + Lead, height);
+            Returns(path, x, top + Lead + height);
+            return x + Width(path.Expression);
+        }
+
+        private void Returns(CircuitPath path, double x, double end)
+        {
+            _bottom = Math.Max(_bottom, end + Lead);
+            var wires = path.To.Select(circuit.WireAt).Distinct().ToList();
+            if (path.To.Length > 1 && wires.Count == 1)
+            {
+                // All conductors meet: a star point.
+                for (var i = 0; i < path.To.Length; i++)
+                {
+                    Wire(wires[0], label: false, (x + i * PolePitch, end), (x + i * PolePitch, end + Gap / 2));
+                }
+
+                Wire(wires[0], label: true, (x, end + Gap / 2), (x + (path.To.Length - 1) * PolePitch, end + Gap / 2));
+                return;
+            }
+
             for (var i = 0; i < path.To.Length; i++)
             {
                 var px = x + i * PolePitch;
                 Wire(circuit.WireAt(path.To[i]), label: true, (px, end), (px, end + Lead));
                 _references.Add(new DrawnReference(path.To[i], circuit.WireAt(path.To[i]), px, end + Lead, false));
             }
-
-            _bottom = Math.Max(_bottom, end + Lead);
-            return x + width;
         }
 
-        /// <summary>Places an expression with its head at (x, y), stretched to a height, and returns the y of its end.</summary>
-        private double Place(PathExpression expression, double x, double y, double height)
+        /// <summary>Places an expression with its head at (x, y) and its end at y + height.</summary>
+        private void Place(PathExpression expression, double x, double y, double height)
         {
             switch (expression)
             {
                 case Part part:
                     Add(part, x, y);
-                    return y + PartHeight;
+                    Straight(TailWires(part), x, y + Height(part), y + height);
+                    break;
                 case InSeries series:
-                    for (var i = 0; i < series.Children.Length; i++)
-                    {
-                        var child = series.Children[i];
-                        y = Place(child, x, y, Height(child));
-                        if (i < series.Children.Length - 1)
-                        {
-                            Connect(child, x, y);
-                            y += Gap;
-                        }
-                    }
-
-                    return y;
+                    PlaceSeries(series, x, y, height);
+                    break;
                 case InParallel parallel:
-                    return PlaceParallel(parallel, x, y, height);
-                default:
-                    return y;
+                    PlaceParallel(parallel, x, y, height);
+                    break;
             }
         }
 
-        private double PlaceParallel(InParallel parallel, double x, double y, double height)
+        private void PlaceSeries(InSeries series, double x, double y, double height)
+        {
+            // What a taller neighbour leaves over goes before the coil, or into the branches that hold the coils.
+            var slack = height - Height(series);
+            var stretched = series.Children.Select((c, i) => (c, i)).Where(c => HoldsLoad(c.c)).Select(c => c.i).DefaultIfEmpty(-1).First();
+            for (var i = 0; i < series.Children.Length; i++)
+            {
+                var child = series.Children[i];
+                var own = Height(child);
+                if (i == stretched && slack > 0)
+                {
+                    if (child is Part && i > 0)
+                    {
+                        Straight(HeadWires(child), x, y, y + slack);
+                        y += slack;
+                    }
+                    else
+                    {
+                        own += slack;
+                    }
+                }
+
+                Place(child, x, y, own);
+                y += own;
+                if (i < series.Children.Length - 1)
+                {
+                    Connect(child, x, y);
+                    y += Gap;
+                }
+            }
+
+            if (stretched < 0)
+            {
+                Straight(TailWires(series), x, y, y + slack);
+            }
+        }
+
+        private void PlaceParallel(InParallel parallel, double x, double y, double height)
         {
             var head = HeadWires(parallel);
             var tail = TailWires(parallel);
-            var poles = head.Length;
             var at = x;
             var bottom = y + height;
             foreach (var child in parallel.Children)
             {
-                for (var i = 0; i < poles; i++)
+                for (var i = 0; i < head.Length; i++)
                 {
                     var px = at + i * PolePitch;
                     // The first branch goes straight on; the others leave and join it sideways.
-                    var points = at == x ? new[] { (px, y), (px, y + Gap) } : [(px - (at - x), y), (px, y), (px, y + Gap)];
-                    Wire(head[i], label: false, points);
+                    Wire(head[i], label: false, at == x ? [(px, y), (px, y + Gap)] : [(px - (at - x), y), (px, y), (px, y + Gap)]);
                 }
 
-                var end = Place(child, at, y + Gap, Height(child));
+                Place(child, at, y + Gap, height - 2 * Gap);
                 for (var i = 0; i < tail.Length; i++)
                 {
                     var px = at + i * PolePitch;
-                    Wire(tail[i], label: false, at == x ? [(px, end), (px, bottom)] : [(px, end), (px, bottom), (px - (at - x), bottom)]);
+                    Wire(tail[i], label: false, at == x ? [(px, bottom - Gap), (px, bottom)] : [(px, bottom - Gap), (px, bottom), (px - (at - x), bottom)]);
                 }
 
                 at += Width(child) + ColumnGap;
             }
-
-            return bottom;
         }
 
+        /// <summary>Draws a part with its poles side by side in their own order; conductors that change places cross before or behind it.</summary>
         private void Add(Part part, double x, double y)
         {
             var device = circuit.Device(part.Device);
+            var elements = device.Kind.Elements(device);
+            var natural = NaturalOrder(part);
             var terminals = ImmutableArray.CreateBuilder<DrawnTerminal>();
+            var top = y + (CrossesAbove(part) ? Gap : 0);
             for (var i = 0; i < part.In.Length; i++)
             {
-                terminals.Add(new DrawnTerminal(device.Terminal(part.In[i]), x + i * PolePitch, y));
+                var px = x + natural[i] * PolePitch;
+                var terminal = device.Terminal(part.In[i]);
+                terminals.Add(new DrawnTerminal(terminal, px, top));
+                if (top > y)
+                {
+                    Wire(circuit.WireAt(terminal), label: false, (x + i * PolePitch, y), (px, top));
+                }
             }
 
             for (var i = 0; i < part.Out.Length; i++)
             {
-                terminals.Add(new DrawnTerminal(device.Terminal(part.Out[i]), x + i * PolePitch, y + PartHeight));
+                var terminal = device.Terminal(part.Out[i]);
+                var px = x + OutColumn(part, i, natural) * PolePitch;
+                terminals.Add(new DrawnTerminal(terminal, px, top + PartHeight));
+                if (CrossesBelow(part))
+                {
+                    Wire(circuit.WireAt(terminal), label: false, (px, top + PartHeight), (x + i * PolePitch, top + PartHeight + Gap));
+                }
             }
 
-            var element = device.Kind.Elements(device).FirstOrDefault(e => part.Out.Length > 0 && ((e.A == part.In[0] && e.B == part.Out[0]) || (e.B == part.In[0] && e.A == part.Out[0])));
-            _parts.Add(new DrawnPart(part.Device, device.Kind.Id, RoleName(element?.Role), device.Function, x, y, Math.Max(part.In.Length, part.Out.Length), PartHeight, terminals.ToImmutable()));
-            _bottom = Math.Max(_bottom, y + PartHeight);
+            var names = part.Out.IsEmpty ? "" : string.Join(',', part.In.Select((_, i) => ElementOf(device, part.In[i])?.Name ?? $"{part.In[i]}-{part.Out[i]}").Distinct());
+            var single = part.In.Length == 1 && part.Out.Length == 1;
+            var element = single
+                ? elements.FirstOrDefault(e => (e.A == part.In[0] && e.B == part.Out[0]) || (e.B == part.In[0] && e.A == part.Out[0]))
+                : part.Out.Length > 0 ? ElementOf(device, part.In[0]) : null;
+            _parts.Add(new DrawnPart(part.Device, device.Kind.Id, RoleName(element?.Role), single ? element?.Name ?? names : names, device.Function, circuit.Location(device.Location).Name, 0,
+                x, top, Math.Max(part.In.Length, part.Out.Length), PartHeight, terminals.ToImmutable(), []));
+            _bottom = Math.Max(_bottom, top + PartHeight);
+        }
+
+        /// <summary>Column of each entering conductor's pole: poles stand in the order of their numbers.</summary>
+        private int[] NaturalOrder(Part part)
+        {
+            if (part.In.Length < 2 || part.Out.IsEmpty)
+            {
+                return [.. Enumerable.Range(0, part.In.Length)];
+            }
+
+            var sorted = part.In.Order(StringComparer.Ordinal).ToList();
+            return circuit.Device(part.Device).Kind.Poles(circuit.Device(part.Device)).IsEmpty
+                ? [.. Enumerable.Range(0, part.In.Length)]
+                : [.. part.In.Select(t => sorted.IndexOf(t))];
+        }
+
+        private int OutColumn(Part part, int index, int[] natural)
+        {
+            var device = circuit.Device(part.Device);
+            var partner = device.Kind.Poles(device).Where(p => p.Load == part.Out[index] || p.Line == part.Out[index]).Select(p => p.Load == part.Out[index] ? p.Line : p.Load).FirstOrDefault();
+            var entering = partner is null ? -1 : part.In.IndexOf(partner);
+            return entering < 0 ? index : natural[entering];
+        }
+
+        private bool CrossesAbove(Part part) => NaturalOrder(part).Where((n, i) => n != i).Any();
+
+        private bool CrossesBelow(Part part)
+        {
+            var natural = NaturalOrder(part);
+            return Enumerable.Range(0, part.Out.Length).Any(i => OutColumn(part, i, natural) != i);
+        }
+
+        private static Element? ElementOf(Device device, string terminal) => device.Kind.Elements(device).FirstOrDefault(e => e.A == terminal || e.B == terminal);
+
+        private static IEnumerable<(DrawnPart Part, string Other)> Coupled(Circuit circuit, ImmutableArray<DrawnPart> parts) => parts
+            .Where(p => p.Element is "pole" or "load" or "" || p.Kind == "motor")
+            .SelectMany(p => circuit.Device(p.Device).Kind.CoupledTo(circuit.Device(p.Device)).Select(other => (p, other)));
+
+        private IEnumerable<DrawnCoupling> Couplings(ImmutableArray<DrawnPart> parts)
+        {
+            foreach (var (part, tag) in Coupled(circuit, parts))
+            {
+                var other = parts.FirstOrDefault(p => p.Device == tag && p.Element == part.Element && p != part) ?? parts.FirstOrDefault(p => p.Device == tag && p.Element is "load" or "pole");
+                if (other is not null && other.Device == tag && string.CompareOrdinal(part.Device, tag) < 0)
+                {
+                    yield return new DrawnCoupling(part.Device, tag, part.X + part.Width - PolePitch, part.Y + part.Height / 2, other.X, other.Y + other.Height / 2);
+                }
+            }
         }
 
         /// <summary>Straight wires below a child to the next one.</summary>
@@ -160,6 +312,14 @@ public static class DrawingLayout
             for (var i = 0; i < wires.Length; i++)
             {
                 Wire(wires[i], label: true, (x + i * PolePitch, y), (x + i * PolePitch, y + Gap));
+            }
+        }
+
+        private void Straight(ImmutableArray<string> wires, double x, double from, double to)
+        {
+            for (var i = 0; i < wires.Length && to > from; i++)
+            {
+                Wire(wires[i], label: false, (x + i * PolePitch, from), (x + i * PolePitch, to));
             }
         }
 
@@ -193,13 +353,17 @@ public static class DrawingLayout
             _ => 0,
         };
 
-        private static double Height(PathExpression expression) => expression switch
+        private double Height(PathExpression expression) => expression switch
         {
-            Part => PartHeight,
+            Part p => PartHeight + (CrossesAbove(p) ? Gap : 0) + (CrossesBelow(p) ? Gap : 0),
             InSeries s => s.Children.Sum(Height) + Gap * (s.Children.Length - 1),
             InParallel p => p.Children.Max(Height) + 2 * Gap,
             _ => 0,
         };
+
+        /// <summary>Whether the part the path exists for stands in here: a coil, a lamp.</summary>
+        private bool HoldsLoad(PathExpression expression) => expression.Parts().Any(p =>
+            circuit.Device(p.Device) is var d && ElementOf(d, p.In[0]) is { Role: ElementRole.Load });
 
         private static string RoleName(ElementRole? role) => role is { } r ? char.ToLowerInvariant(r.ToString()[0]) + r.ToString()[1..] : "";
     }

@@ -26,6 +26,9 @@ public sealed record PlcDriven : Starter
     [Option("Starting", "Feedback of the contactor")]
     public bool Feedback { get; init; } = true;
 
+    [Option("Starting", "With a make contact to the controller: the break contact stands in the coil circuit")]
+    public bool TripInCoilCircuit { get; init; } = true;
+
     [Option("Control", "Coil suppressor")]
     public bool Suppressor { get; init; } = true;
 
@@ -46,6 +49,10 @@ public sealed record PlcDriven : Starter
     private protected override string[] MoreStopContacts => ["21-22"];
 
     private IEnumerable<string> Contactors => IsReversing ? ["KM1", "KM2"] : ["KM1"];
+
+    /// <summary>The break contact either tells the controller or stands in the coil circuit; it is one contact.</summary>
+    private protected override object? OverloadAt(OverloadContactPlace place) =>
+        Trip == TripInput.MakeContact && TripInCoilCircuit ? base.OverloadAt(place) : null;
 
     private protected override IEnumerable<Device?> OwnDevices()
     {
@@ -83,7 +90,7 @@ public sealed record PlcDriven : Starter
         var lamps = Contactors.Select((tag, k) => If(RunLamp, Series($"{tag}:53-54", k == 0 ? "H1:X1-X2" : "H4:X1-X2")));
         // The emergency stop takes the coils out whatever the controller does; its second contact takes the command back.
         yield return Wiring.Control("Outputs", ControlFrom, [Return], Series(ControlHead, Parallel(
-            Series(SafetyContacts, OverloadContact == OverloadContactPlace.BeforeCoil && Trip == TripInput.MakeContact ? OverloadPart : null, Parallel(outputs)), lamps, CommonRungs)));
+            Series(SafetyContacts, OverloadAt(OverloadContactPlace.BeforeCoil), Parallel(outputs), OverloadAt(OverloadContactPlace.AfterCoil)), lamps, CommonRungs)));
         yield return Wiring.Control("24 V supply", [$"{Protector}:2", Control == ControlSupply.LineToNeutral ? "INC:N" : $"{Protector}:4"], [], Series("PS2:L,N"));
         var input = 0;
         yield return Wiring.Control("Inputs", ["PS2:L+"], ["PS2:M"], Series("F5:1-2", Parallel(

@@ -190,7 +190,7 @@ public abstract record Starter
 
     private protected static readonly string[] Incoming = ["INC:L1", "INC:L2", "INC:L3"];
 
-    private protected object? OverloadAt(OverloadContactPlace place) => OverloadContact == place ? OverloadPart : null;
+    private protected virtual object? OverloadAt(OverloadContactPlace place) => OverloadContact == place ? OverloadPart : null;
 
     /// <summary>The contact that takes the coil out on a trip.</summary>
     private protected string OverloadPart => HasOverloadRelay ? "F2:95-96" : "Q2:13-14";

@@ -44,6 +44,9 @@ public sealed class Simulator(Network network)
     /// <summary>Looks at a state without doing anything.</summary>
     public Outcome Observe(CircuitState state) => Settle(Constrain(state));
 
+    /// <summary>Time until something happens by itself (a timer, a trip); null when nothing will.</summary>
+    public double? NextEvent(Outcome outcome) => Timed(outcome).Select(t => (double?)Left(outcome, t)).Min();
+
     /// <summary>
     /// Brings devices of a dead circuit to positions without asking what it does by itself: without voltage it does nothing.
     /// </summary>

@@ -169,7 +169,8 @@ public sealed class DesignReview
     private void Restarts()
     {
         var start = _runUp.Starts.FirstOrDefault();
-        foreach (var device in _circuit.Devices)
+        // Switching on an isolator is the supply coming back once more.
+        foreach (var device in _circuit.Devices.Where(d => d.Kind.IsolatingPositions is null || d.Kind.IsSupply))
         {
             var rest = device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
             foreach (var actuation in device.Kind.Actuations(device).Where(a => a is { DeadOnly: false, Returns: false } && a.Position != rest && _runUp.Starts.All(s => s.Act.Device != device.Tag)))

@@ -17,6 +17,44 @@ namespace Fehler.Data.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.0");
 
+            modelBuilder.Entity("Fehler.Data.BenchCheckRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CircuitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CircuitVersionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Failed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Passed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CircuitVersionId");
+
+                    b.HasIndex("CircuitId", "At");
+
+                    b.ToTable("BenchChecks");
+                });
+
             modelBuilder.Entity("Fehler.Data.CircuitRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -152,6 +190,21 @@ namespace Fehler.Data.Migrations
                         .IsUnique();
 
                     b.ToTable("Journal");
+                });
+
+            modelBuilder.Entity("Fehler.Data.BenchCheckRow", b =>
+                {
+                    b.HasOne("Fehler.Data.CircuitRow", null)
+                        .WithMany()
+                        .HasForeignKey("CircuitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Fehler.Data.CircuitVersionRow", null)
+                        .WithMany()
+                        .HasForeignKey("CircuitVersionId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Fehler.Data.CircuitVersionRow", b =>

@@ -13,20 +13,24 @@ public sealed record CircuitListItem(Guid Id, string Tag, string Title, string A
 public sealed record CircuitView(
     Guid Id, int Version, string Tag, string Title, string Area, string Enclosure, string Drawing, string Notes, TerminalId Reference,
     ImmutableArray<LocationView> Locations, ImmutableArray<DeviceView> Devices, ImmutableArray<Conductor> Conductors,
-    ImmutableArray<SheetView> Sheets, ImmutableArray<string> IsolationPoints, ImmutableArray<string> Cautions);
+    ImmutableArray<SheetView> Sheets, ImmutableArray<string> IsolationPoints, ImmutableArray<DesignFinding> Findings, ImmutableArray<string> Cautions);
 
 public sealed record LocationView(string Id, string Name, LocationType Type, double CableMetres);
 
 public sealed record DeviceView(
     string Tag, string Kind, string Term, string Location, string Function, ImmutableSortedDictionary<string, string> Parameters,
     ImmutableArray<string> Terminals, ImmutableArray<string> Positions, ImmutableArray<Actuation> Actuations,
-    ImmutableArray<string> Appearances, ImmutableArray<LookView> Looks, ImmutableArray<string> Cautions);
+    ImmutableArray<string> Appearances, ImmutableArray<LookView> Looks, ImmutableArray<string> Cautions, bool IsStrip, string Rest, ImmutableArray<SettingView> Settings);
+
+/// <summary>A rating or setting of a device as it can be changed.</summary>
+public sealed record SettingView(string Name, string Description, string Unit, string Value, string Type, double Minimum, double Maximum, ImmutableArray<string> Choices);
 
 public sealed record LookView(string Id, string Question, ImmutableArray<string> Answers, bool DeadOnly);
 
-public sealed record SheetView(PathType Type, double Width, double Height, ImmutableArray<PartView> Parts, ImmutableArray<WireView> Wires, ImmutableArray<ReferenceView> References);
+public sealed record SheetView(PathType Type, double Width, double Height, ImmutableArray<PartView> Parts, ImmutableArray<WireView> Wires, ImmutableArray<ReferenceView> References, ImmutableArray<DrawnCoupling> Couplings);
 
-public sealed record PartView(string Device, string Kind, string Element, string Function, double X, double Y, double Width, double Height, ImmutableArray<DrawnTerminal> Terminals);
+public sealed record PartView(string Device, string Kind, string Element, string Name, string Function, string Location, int Column, double X, double Y, double Width, double Height,
+    ImmutableArray<DrawnTerminal> Terminals, ImmutableArray<CrossReference> References);
 
 public sealed record WireView(string Wire, ImmutableArray<PointView> Points, PointView? Label);
 
@@ -43,7 +47,8 @@ internal static class CircuitMapping
         c.Conductors,
         [.. DrawingLayout.Of(c).Select(ToView)],
         Isolation.Of(c).Points,
-        [.. c.Devices.SelectMany(d => d.Kind.Cautions(d))]);
+        DesignReview.Of(c).Findings,
+        [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct()]);
 
     private static DeviceView ToView(Circuit circuit, Device d) => new(
         d.Tag, d.Kind.Id, d.Kind.Term, d.Location, d.Function,
@@ -53,11 +58,14 @@ internal static class CircuitMapping
             : d.Kind.Terminals(d),
         d.Kind.Positions(d), d.Kind.Actuations(d), d.Kind.Appearances.Length > 0 ? d.Kind.Appearances : [],
         [.. d.Kind.Looks(d).Select(l => new LookView(l.Id, l.Question, [.. l.Answers], l.DeadOnly))],
-        [.. d.Kind.Cautions(d)]);
+        [.. d.Kind.Cautions(d)], d.Kind.IsStrip, d.Kind.Positions(d)[d.Kind.InitialPosition(d)],
+        [.. d.Kind.Parameters.Select(p => new SettingView(p.Name, p.Description, p.Unit, d.Parameters[p.Name].ToString(),
+            p.Default!.Number is not null ? "number" : p.Default.Words is not null ? "contacts" : p.Choices.Length > 0 ? "choice" : "text", p.Minimum, p.Maximum, [.. p.Choices]))]);
 
     private static SheetView ToView(DrawingSheet s) => new(
         s.Type, s.Width, s.Height,
-        [.. s.Parts.Select(p => new PartView(p.Device, p.Kind, p.Element, p.Function, p.X, p.Y, p.Width, p.Height, p.Terminals))],
+        [.. s.Parts.Select(p => new PartView(p.Device, p.Kind, p.Element, p.Name, p.Function, p.Location, p.Column, p.X, p.Y, p.Width, p.Height, p.Terminals, p.References))],
         [.. s.Wires.Select(w => new WireView(w.Wire, [.. w.Points.Select(p => new PointView(p.X, p.Y))], w.Label is { } l ? new PointView(l.X, l.Y) : null))],
-        [.. s.References.Select(r => new ReferenceView(r.Terminal, r.Wire, r.X, r.Y, r.IsTop))]);
+        [.. s.References.Select(r => new ReferenceView(r.Terminal, r.Wire, r.X, r.Y, r.IsTop))],
+        s.Couplings);
 }

@@ -7,12 +7,16 @@ import Toast from 'primevue/toast'
 import { ref } from 'vue'
 import { useSettings } from './composables/useSettings'
 
-const { theme, who, strategy } = useSettings()
+const { theme, who, strategy, school } = useSettings()
 const open = ref(false)
 const themes = [
   { label: 'As the device', value: 'auto' },
   { label: 'Light', value: 'light' },
   { label: 'Panel room (dark)', value: 'dark' },
+]
+const schools = [
+  { label: 'IEC', value: 'iec' },
+  { label: 'North American ladder', value: 'ladder' },
 ]
 const ways = [
   { label: 'Most telling first', value: 'mostTelling' },
@@ -31,6 +35,7 @@ const ways = [
     </RouterLink>
     <nav>
       <RouterLink to="/">Register</RouterLink>
+      <RouterLink to="/set-up">Set up</RouterLink>
       <RouterLink to="/logbook">Logbook</RouterLink>
     </nav>
     <Button
@@ -67,6 +72,15 @@ const ways = [
         option-value="value"
         :allow-empty="false"
         aria-labelledby="way-label"
+      />
+      <span id="school-label">Symbols of the drawings</span>
+      <SelectButton
+        v-model="school"
+        :options="schools"
+        option-label="label"
+        option-value="value"
+        :allow-empty="false"
+        aria-labelledby="school-label"
       />
       <p class="faint">
         Practitioners differ: the most telling reading, in order from the supply, or isolate first and measure ohms. The

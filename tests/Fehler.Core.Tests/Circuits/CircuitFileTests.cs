@@ -71,7 +71,7 @@ public class CircuitFileTests
     [InlineData("paths[0].path.series[0]", "\"Q1:1-2\"", "$.paths[0].path", "takes 1 conductors, but 3 arrive")]
     [InlineData("conductors[0].from", "\"Q1:3\"", "$.conductors", "the paths")]
     [InlineData("conductors[5].metres", "0", "$.conductors[5].metres", "above 0")]
-    [InlineData("devices[4].parameters.contacts", "[\"2-3\"]", "$.devices[4].parameters", "belongs to two contacts")]
+    [InlineData("devices[6].parameters.contacts", "[\"2-3\"]", "$.devices[6].parameters", "belongs to two contacts")]
     [InlineData("colour", "\"red\"", "$.colour", "not known here")]
     public void A_wrong_file_is_refused_naming_the_path_and_what_was_expected(string place, string value, string path, string expected)
     {

@@ -98,5 +98,5 @@ public class MotorTests
         return simulator.Do(simulator.Start().State, Starters.Press);
     }
 
-    private static double Speed(Outcome outcome) => outcome.State.Devices[^1].Speed;
+    private static double Speed(Outcome outcome) => outcome.State.Devices[outcome.Solution.Network.Circuit.Devices.IndexOf(outcome.Solution.Network.Circuit.Device("M1"))].Speed;
 }

@@ -52,7 +52,7 @@ public class DirectOnLineTests
     public void Options_left_out_leave_their_devices_out()
     {
         var tags = new DirectOnLine { Tag = "N", Title = "Plain", ControlProtection = ControlProtection.None, EmergencyStop = false, RunLamp = false, TripLamp = false }.Build().Devices.Select(d => d.Tag);
-        tags.ShouldBe(["INC", "Q1", "F1", "KM1", "F2", "S1", "S2", "X1", "M1"]);
+        tags.ShouldBe(["INC", "Q1", "F1", "KM1", "F2", "S1", "S2", "M1", "X1"]);
     }
 
     [Theory]

@@ -69,7 +69,7 @@ public class JobStateTests
     public void The_function_test_covers_start_hold_stop_emergency_stop_trip_reset_and_power_return()
     {
         var steps = FunctionTest.Of(Circuit);
-        steps.Select(s => s.Id).ShouldBe(["rest", "press-S2", "release-S2", "stop-S1-after-S2", "stop-S1-released-after-S2", "INC-lost", "INC-on", "F2-tripped", "F2-reset", "S0-operated", "S0-released"]);
+        steps.Select(s => s.Id).ShouldBe(["rest", "press-S2", "release-S2", "stop-S1-after-S2", "stop-S1-released-after-S2", "INC-lost", "INC-on", "S0-operated", "S0-released", "F2-tripped", "F2-reset"]);
         steps.First(s => s.Id == "release-S2").Expected["KM1"].ShouldBe("in");
         steps.First(s => s.Id == "INC-on").Expected["M1"].ShouldBe("stopped");
         steps.First(s => s.Id == "S0-operated").Expected["KM1"].ShouldBe("out");

@@ -24,6 +24,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/circuits/{id}/operate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the healthy circuit does, step by step */
+        post: operations["operateCircuit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits": {
         parameters: {
             query?: never;
@@ -236,6 +253,212 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setup/families": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Families of starters with their options */
+        get: operations["listFamilies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two-terminal devices that can be inserted in a path */
+        get: operations["listKinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/families/{family}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The circuit of a family with these options */
+        post: operations["buildFamily"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A circuit file, drawn and checked */
+        post: operations["openSetup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A circuit file after an edit */
+        post: operations["editSetup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/operate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the circuit of a file does */
+        post: operations["operateSetup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/reading-sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reading sheet as CSV */
+        get: operations["readingSheetCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/reading-sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reading sheet as a page for the panel door; paper=letter for Letter, otherwise A4 */
+        get: operations["readingSheetPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/terminal-plan.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Connection list as CSV */
+        get: operations["terminalPlanCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Circuits with their history as one zip; circuit=id for one of them */
+        get: operations["downloadBundle"];
+        put?: never;
+        /** Takes a bundle in; a second time changes nothing */
+        post: operations["importBundle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/bench-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The component test of this circuit */
+        get: operations["getBenchCheck"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/bench-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Bench checks that were made on this circuit */
+        get: operations["listBenchChecks"];
+        put?: never;
+        /** Records a bench check; readings are judged against what a good component shows */
+        post: operations["recordBenchCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -248,6 +471,147 @@ export interface components {
             deadOnly: boolean;
             /** @default false */
             resets: boolean;
+        };
+        BenchCheckEntry: {
+            id: string;
+            reading: string;
+            good: null | boolean;
+        };
+        BenchCheckItem: {
+            id: string;
+            device: string;
+            what: string;
+            leads: string;
+            position: string;
+            good: string;
+            /** Format: double */
+            least: null | number;
+            /** Format: double */
+            most: null | number;
+            isMeasured?: boolean;
+        };
+        BenchCheckResult: {
+            id: string;
+            device: string;
+            what: string;
+            reading: string;
+            good: boolean;
+        };
+        BenchCheckView: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            who: string;
+            /** Format: int32 */
+            version: number;
+            /** Format: int32 */
+            passed: number;
+            /** Format: int32 */
+            failed: number;
+            items: components["schemas"]["BenchCheckResult"][];
+        };
+        /** @enum {unknown} */
+        Beside: "seriesBefore" | "seriesAfter" | "parallel";
+        BundleResult: {
+            /** Format: int32 */
+            circuits: number;
+            /** Format: int32 */
+            versions: number;
+            /** Format: int32 */
+            jobs: number;
+            /** Format: int32 */
+            entries: number;
+            /** Format: int32 */
+            benchChecks: number;
+        };
+        CircuitEdit: components["schemas"]["CircuitEditInsertBeside"] | components["schemas"]["CircuitEditRemovePart"] | components["schemas"]["CircuitEditRenameDevice"] | components["schemas"]["CircuitEditRenameContact"] | components["schemas"]["CircuitEditRenumberWire"] | components["schemas"]["CircuitEditSetParameter"] | components["schemas"]["CircuitEditDescribeDevice"] | components["schemas"]["CircuitEditSetPlace"] | components["schemas"]["CircuitEditRouteChained"] | components["schemas"]["CircuitEditRouteOverStrip"] | components["schemas"]["CircuitEditMoveEnd"] | components["schemas"]["CircuitEditDescribeCircuit"];
+        CircuitEditDescribeCircuit: {
+            /** @enum {string} */
+            type?: "describeCircuit";
+            tag: string;
+            title: string;
+            area: string;
+            enclosure: string;
+            drawing: string;
+            notes: string;
+        };
+        CircuitEditDescribeDevice: {
+            /** @enum {string} */
+            type?: "describeDevice";
+            tag: string;
+            function: string;
+            location: string;
+        };
+        CircuitEditInsertBeside: {
+            /** @enum {string} */
+            type?: "insert";
+            part: string;
+            how: components["schemas"]["Beside"];
+            tag: string;
+            kind: string;
+            contact: string;
+            location: string;
+            function: string;
+        };
+        CircuitEditMoveEnd: {
+            /** @enum {string} */
+            type?: "moveEnd";
+            conductor: string;
+            from: boolean;
+            terminal: string;
+        };
+        CircuitEditRemovePart: {
+            /** @enum {string} */
+            type?: "remove";
+            part: string;
+        };
+        CircuitEditRenameContact: {
+            /** @enum {string} */
+            type?: "renameContact";
+            tag: string;
+            contact: string;
+            newContact: string;
+        };
+        CircuitEditRenameDevice: {
+            /** @enum {string} */
+            type?: "renameDevice";
+            tag: string;
+            newTag: string;
+        };
+        CircuitEditRenumberWire: {
+            /** @enum {string} */
+            type?: "renumberWire";
+            wire: string;
+            newWire: string;
+        };
+        CircuitEditRouteChained: {
+            /** @enum {string} */
+            type?: "routeChained";
+            wire: string;
+            terminals: string[];
+        };
+        CircuitEditRouteOverStrip: {
+            /** @enum {string} */
+            type?: "routeOverStrip";
+            wire: string;
+            strip: string;
+        };
+        CircuitEditSetParameter: {
+            /** @enum {string} */
+            type?: "setParameter";
+            tag: string;
+            name: string;
+            value: string;
+        };
+        CircuitEditSetPlace: {
+            /** @enum {string} */
+            type?: "setPlace";
+            id: string;
+            name: string;
+            kind: components["schemas"]["LocationType"];
+            /** Format: double */
+            cableMetres: number;
         };
         CircuitListItem: {
             /** Format: uuid */
@@ -283,6 +647,7 @@ export interface components {
             conductors: components["schemas"]["Conductor"][];
             sheets: components["schemas"]["SheetView"][];
             isolationPoints: string[];
+            findings: components["schemas"]["DesignFinding"][];
             cautions: string[];
         };
         /** @enum {unknown} */
@@ -299,6 +664,17 @@ export interface components {
             /** Format: double */
             ohms?: number;
         };
+        CrossReference: {
+            contact: string;
+            sheet: components["schemas"]["PathType"];
+            /** Format: int32 */
+            column: number;
+        };
+        DesignFinding: {
+            kind: components["schemas"]["FindingKind"];
+            id: string;
+            text: string;
+        };
         DeviceView: {
             tag: string;
             kind: string;
@@ -314,6 +690,9 @@ export interface components {
             appearances: string[];
             looks: components["schemas"]["LookView"][];
             cautions: string[];
+            isStrip: boolean;
+            rest: string;
+            settings: components["schemas"]["SettingView"][];
         };
         /** @enum {unknown} */
         DiagnosisStatus: "noEvidence" | "searching" | "almostFound" | "found" | "contradiction" | "repaired";
@@ -333,6 +712,18 @@ export interface components {
                 [key: string]: null | number;
             };
         };
+        DrawnCoupling: {
+            from: string;
+            to: string;
+            /** Format: double */
+            fromX: number;
+            /** Format: double */
+            fromY: number;
+            /** Format: double */
+            toX: number;
+            /** Format: double */
+            toY: number;
+        };
         DrawnTerminal: {
             terminal: components["schemas"]["TerminalId"];
             /** Format: double */
@@ -344,6 +735,30 @@ export interface components {
             entry: components["schemas"]["JournalEntry"];
             struck: boolean;
         };
+        FamilyChoice: {
+            value: string;
+            text: string;
+        };
+        FamilyDescription: {
+            id: string;
+            name: string;
+            description: string;
+            options: components["schemas"]["FamilyOption"][];
+        };
+        FamilyOption: {
+            name: string;
+            group: string;
+            label: string;
+            type: string;
+            unit: string;
+            /** Format: double */
+            minimum: number;
+            /** Format: double */
+            maximum: number;
+            help: string;
+            choices: components["schemas"]["FamilyChoice"][];
+            default: string;
+        };
         FaultView: {
             id: string;
             variant: string;
@@ -351,6 +766,8 @@ export interface components {
             title: string;
             remedy: string;
         };
+        /** @enum {unknown} */
+        FindingKind: "cannotWork" | "caution";
         FunctionTestStep: {
             id: string;
             title: string;
@@ -658,6 +1075,13 @@ export interface components {
             at?: string;
             who?: string;
         };
+        JsonElement: unknown;
+        KindView: {
+            id: string;
+            term: string;
+            usualContact: string;
+            usualTerminals: string[];
+        };
         LeftView: {
             unit: string;
             /** Format: double */
@@ -691,6 +1115,28 @@ export interface components {
             /** @default  */
             who: string;
         };
+        OperateCircuit: {
+            steps: components["schemas"]["Step"][];
+        };
+        OperationView: {
+            positions: {
+                [key: string]: string;
+            };
+            made: {
+                [key: string]: boolean;
+            };
+            seen: {
+                [key: string]: string;
+            };
+            wires: {
+                [key: string]: number;
+            };
+            events: string[];
+            /** Format: double */
+            nextEventSeconds: null | number;
+            /** Format: double */
+            seconds: number;
+        };
         OutcomeView: {
             shows: string;
             /** Format: double */
@@ -701,7 +1147,11 @@ export interface components {
             device: string;
             kind: string;
             element: string;
+            name: string;
             function: string;
+            location: string;
+            /** Format: int32 */
+            column: number;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -711,6 +1161,7 @@ export interface components {
             /** Format: double */
             height: number;
             terminals: components["schemas"]["DrawnTerminal"][];
+            references: components["schemas"]["CrossReference"][];
         };
         /** @enum {unknown} */
         PathType: "power" | "control";
@@ -754,8 +1205,12 @@ export interface components {
             isProof: boolean;
             cautions: string[];
         };
+        ProposedEdit: {
+            text: string;
+            edit: components["schemas"]["CircuitEdit"];
+        };
         /** @enum {unknown} */
-        Quantity: "volts" | "ohms" | "continuity";
+        Quantity: "volts" | "dcVolts" | "ohms" | "continuity";
         /** @enum {unknown} */
         ReadingKind: "number" | "overLimit" | "full" | "beep" | "silent" | "unsteady";
         ReadingSheetRow: {
@@ -781,6 +1236,10 @@ export interface components {
             /** Format: double */
             weight: number;
         };
+        RecordBenchCheck: {
+            who: string;
+            items: components["schemas"]["BenchCheckEntry"][];
+        };
         Recorded: {
             /** Format: int32 */
             sequence: number;
@@ -800,8 +1259,36 @@ export interface components {
             text: string;
             done: boolean;
         };
+        SettingView: {
+            name: string;
+            description: string;
+            unit: string;
+            value: string;
+            type: string;
+            /** Format: double */
+            minimum: number;
+            /** Format: double */
+            maximum: number;
+            choices: string[];
+        };
         /** @enum {unknown} */
         SetupChange: "none" | "isolate" | "energise";
+        SetupEdit: {
+            file: components["schemas"]["JsonElement"];
+            edit: components["schemas"]["CircuitEdit"];
+        };
+        SetupFile: {
+            file: components["schemas"]["JsonElement"];
+        };
+        SetupOperation: {
+            file: components["schemas"]["JsonElement"];
+            steps: components["schemas"]["Step"][];
+        };
+        SetupView: {
+            file: components["schemas"]["JsonElement"];
+            circuit: components["schemas"]["CircuitView"];
+            proposals: components["schemas"]["ProposedEdit"][];
+        };
         SheetView: {
             type: components["schemas"]["PathType"];
             /** Format: double */
@@ -811,6 +1298,7 @@ export interface components {
             parts: components["schemas"]["PartView"][];
             wires: components["schemas"]["WireView"][];
             references: components["schemas"]["ReferenceView"][];
+            couplings: components["schemas"]["DrawnCoupling"][];
         };
         Step: {
             device: string;
@@ -821,6 +1309,8 @@ export interface components {
              */
             seconds: number;
         };
+        /** Format: binary */
+        Stream: string;
         SuspectView: {
             fault: string;
             title: string;
@@ -879,6 +1369,50 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    operateCircuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OperateCircuit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OperationView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1305,6 +1839,416 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listFamilies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyDescription"][];
+                };
+            };
+        };
+    };
+    listKinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"][];
+                };
+            };
+        };
+    };
+    buildFamily: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                family: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JsonElement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    openSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    operateSetup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupOperation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OperationView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readingSheetCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readingSheetPdf: {
+        parameters: {
+            query?: {
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    terminalPlanCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    downloadBundle: {
+        parameters: {
+            query?: {
+                circuit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    importBundle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": components["schemas"]["Stream"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleResult"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getBenchCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchCheckItem"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listBenchChecks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchCheckView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    recordBenchCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordBenchCheck"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchCheckView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

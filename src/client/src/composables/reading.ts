@@ -35,21 +35,26 @@ export function parseReading(text: string, quantity: Quantity): ReadingValue | s
 }
 
 function fits(kind: ReadingValue['kind'], quantity: Quantity): boolean {
-  if (kind === 'full') return quantity === 'volts'
-  if (kind === 'overLimit') return quantity !== 'volts'
+  if (kind === 'full') return isVolts(quantity)
+  if (kind === 'overLimit') return !isVolts(quantity)
   if (kind === 'beep' || kind === 'silent') return quantity === 'continuity'
   return quantity !== 'continuity'
 }
 
+/** A voltage, alternating or direct: taken on the live circuit. */
+export function isVolts(quantity: Quantity): boolean {
+  return quantity === 'volts' || quantity === 'dcVolts'
+}
+
 export function quantityWord(quantity: Quantity): string {
-  return { volts: 'volts', ohms: 'ohms', continuity: 'continuity' }[quantity]
+  return { volts: 'volts', dcVolts: 'volts DC', ohms: 'ohms', continuity: 'continuity' }[quantity]
 }
 
 /** A reading as shown, with its unit. */
 export function showReading(value: ReadingValue, quantity: Quantity): string {
   switch (value.kind) {
     case 'number':
-      return quantity === 'volts' ? `${digits(value.number ?? 0)} V` : showOhms(value.number ?? 0)
+      return isVolts(quantity) ? `${digits(value.number ?? 0)} V` : showOhms(value.number ?? 0)
     case 'overLimit':
       return 'OL'
     case 'full':

@@ -1,12 +1,18 @@
 <script setup lang="ts">
-import { contact, link, type SymbolProps } from './pieces'
+import { coilLeads, contact, link, type SymbolProps } from './pieces'
 defineProps<SymbolProps>()
 </script>
 
 <template>
-  <g v-for="x in xs" :key="x">
-    <path :d="contact(x, height, false)" />
-    <path :d="`M${x - 4} ${height * 0.32 - 4} l8 8 m0 -8 l-8 8`" />
+  <g v-if="role === 'load'">
+    <path :d="coilLeads(xs[0]!, height)" />
+    <rect class="body" :x="xs[0]! - 17" :y="height * 0.3" width="34" :height="height * 0.4" />
   </g>
-  <path class="mechanical" :d="link(xs, height)" />
+  <g v-else>
+    <g v-for="x in xs" :key="x">
+      <path :d="contact(x, height, role === 'normallyClosed', made)" />
+      <path v-if="role === 'pole'" :d="`M${x - 4} ${height * 0.32 - 4} l8 8 m0 -8 l-8 8`" />
+    </g>
+    <path class="mechanical" :d="link(xs, height)" />
+  </g>
 </template>

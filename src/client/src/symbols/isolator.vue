@@ -5,7 +5,7 @@ defineProps<SymbolProps>()
 
 <template>
   <g v-for="x in xs" :key="x">
-    <path :d="contact(x, height, false)" />
+    <path :d="contact(x, height, false, made)" />
     <path :d="`M${x - 6} ${height * 0.32} h12`" />
   </g>
   <path class="mechanical" :d="link([xs[0]! - 16, ...xs], height)" />

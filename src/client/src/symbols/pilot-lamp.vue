@@ -5,6 +5,6 @@ defineProps<SymbolProps>()
 
 <template>
   <path :d="`M${xs[0]} 0V${height / 2 - 13} M${xs[0]} ${height / 2 + 13}V${height}`" />
-  <circle :cx="xs[0]" :cy="height / 2" r="13" />
+  <circle class="body" :cx="xs[0]" :cy="height / 2" r="13" />
   <path :d="`M${xs[0]! - 9} ${height / 2 - 9} l18 18 m0 -18 l-18 18`" />
 </template>

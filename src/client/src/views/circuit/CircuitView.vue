@@ -9,12 +9,15 @@ import Tabs from 'primevue/tabs'
 import Textarea from 'primevue/textarea'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, need, type Circuit, type Schemas } from '@/api/client'
+import { api, need, type Circuit, type Schemas, type Step } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { outcomeWords, when } from '@/components/format'
 import { useSettings } from '@/composables/useSettings'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
+import OperatePanel from '@/drawing/OperatePanel.vue'
+import BenchCheck from './BenchCheck.vue'
 import ReadingSheet from './ReadingSheet.vue'
+import TerminalPlan from './TerminalPlan.vue'
 import WireRoute from './WireRoute.vue'
 
 const props = defineProps<{ id: string }>()
@@ -51,6 +54,9 @@ async function open() {
   }
 }
 
+const simulate = async (steps: Step[]) =>
+  need(await api.POST('/api/circuits/{id}/operate', { params: { path: { id: props.id } }, body: { steps } }))
+
 const openJob = () => jobs.value.find((j) => !j.closedAt)
 </script>
 
@@ -74,18 +80,27 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
             @click="router.push(`/jobs/${openJob()!.id}`)"
           />
           <Button v-else label="It does not work…" icon="pi pi-wrench" @click="asking = true" />
+          <RouterLink class="quiet" :to="`/circuits/${id}/set-up`"
+            ><i class="pi pi-pencil" aria-hidden="true" /> Change the circuit</RouterLink
+          >
           <a class="quiet" :href="`/api/circuits/${id}/file`"
             ><i class="pi pi-file-export" aria-hidden="true" /> Circuit file</a
           >
           <a class="quiet" :href="`/api/circuits/${id}/netlist`"
             ><i class="pi pi-share-alt" aria-hidden="true" /> SPICE netlist</a
           >
+          <a class="quiet" :href="`/api/bundle?circuit=${id}`"
+            ><i class="pi pi-box" aria-hidden="true" /> With history</a
+          >
         </div>
       </div>
       <Tabs v-model:value="tab" lazy>
         <TabList>
           <Tab value="drawing">Drawing</Tab>
+          <Tab value="operate">Operate</Tab>
           <Tab value="sheet">Reading sheet</Tab>
+          <Tab value="terminals">Terminal plan</Tab>
+          <Tab value="bench">Bench check</Tab>
           <Tab value="parts">Parts and settings</Tab>
           <Tab value="history">History ({{ jobs.length }})</Tab>
         </TabList>
@@ -101,7 +116,15 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
                 <p v-else class="faint">
                   Tap a terminal to see what is landed on it, or a wire number to see its route.
                 </p>
-                <h2 v-if="circuit.cautions.length">Cautions</h2>
+                <template v-if="circuit.findings.length">
+                  <h2>This design</h2>
+                  <ul class="findings">
+                    <li v-for="finding in circuit.findings" :key="finding.id" :class="finding.kind">
+                      <strong>{{ finding.kind === 'cannotWork' ? 'Cannot work' : 'Mind' }}:</strong> {{ finding.text }}
+                    </li>
+                  </ul>
+                </template>
+                <h2>Cautions</h2>
                 <ul>
                   <li v-for="caution in circuit.cautions" :key="caution">{{ caution }}</li>
                   <li>
@@ -112,6 +135,9 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
               </aside>
             </div>
           </TabPanel>
+          <TabPanel value="operate"><OperatePanel :circuit="circuit" :simulate="simulate" /></TabPanel>
+          <TabPanel value="terminals"><TerminalPlan :id="id" :circuit="circuit" /></TabPanel>
+          <TabPanel value="bench"><BenchCheck :id="id" /></TabPanel>
           <TabPanel value="sheet"><ReadingSheet :id="id" :circuit="circuit" /></TabPanel>
           <TabPanel value="parts">
             <div class="parts">
@@ -204,6 +230,17 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
   display: grid;
   grid-template-columns: 1fr minmax(14rem, 20rem);
   gap: 1rem;
+}
+.findings {
+  list-style: none;
+}
+.findings li {
+  border-left: 4px solid var(--doubt);
+  padding: 0.2rem 0.6rem;
+  margin-bottom: 0.4rem;
+}
+.findings .cannotWork {
+  border-color: var(--live);
 }
 aside ul {
   padding-left: 1.1rem;

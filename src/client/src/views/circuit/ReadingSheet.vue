@@ -31,12 +31,16 @@ onMounted(async () => {
     What a good circuit shows, by simulation. Volts ±10 % with the supply; coils and windings ±20 %; "stray": nothing
     holds the point, a sensitive meter may show anything. Return: {{ circuit.reference }}.
   </p>
+  <div class="row no-print">
   <InputText
     v-model="search"
     placeholder="Find a terminal, wire or device"
     aria-label="Find in the reading sheet"
-    class="no-print"
   />
+    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.pdf`"><i class="pi pi-print" aria-hidden="true" /> PDF, A4</a>
+    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.pdf?paper=letter`"><i class="pi pi-print" aria-hidden="true" /> PDF, Letter</a>
+    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.csv`"><i class="pi pi-file-export" aria-hidden="true" /> CSV</a>
+  </div>
   <DataTable
     v-if="rows"
     :value="shown"
@@ -62,6 +66,12 @@ onMounted(async () => {
 </template>
 
 <style scoped>
+.quiet {
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 44px;
+}
 .table {
   margin-top: 0.5rem;
   overflow-x: auto;

@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Circuit, Entry, Job, Proposal, Quantity, Step } from '@/api/client'
-import { parseReading } from '@/composables/reading'
+import { isVolts, parseReading } from '@/composables/reading'
 
 const props = defineProps<{
   job: Job
@@ -34,13 +34,14 @@ const error = ref('')
 const input = ref<{ $el: HTMLInputElement }>()
 const quantities = [
   { label: 'V~', value: 'volts', aria: 'volts' },
+  { label: 'V⎓', value: 'dcVolts', aria: 'volts DC' },
   { label: 'Ω', value: 'ohms', aria: 'ohms' },
   { label: 'beep', value: 'continuity', aria: 'continuity' },
 ]
 
 const touches = computed(
   () =>
-    ({ volts: ['0', 'full', 'stray'], ohms: ['0', 'OL', 'stray'], continuity: ['beep', 'no beep'] })[
+    ({ volts: ['0', 'full', 'stray'], dcVolts: ['0', 'full', 'stray'], ohms: ['0', 'OL', 'stray'], continuity: ['beep', 'no beep'] })[
       props.test?.quantity ?? 'volts'
     ],
 )
@@ -61,7 +62,7 @@ const heldWords = (step: Step) => {
 const before = computed<'' | 'isolate' | 'prove' | 'energise' | 'live'>(() => {
   const wantsDead =
     props.isOwn || props.proposal?.kind === 'reading'
-      ? props.test !== undefined && props.test.quantity !== 'volts'
+      ? props.test !== undefined && !isVolts(props.test.quantity)
       : props.proposal?.change === 'isolate'
   const state = props.job.liveness
   if (wantsDead) return state === 'provedDead' ? '' : state === 'isolatedNotProved' ? 'prove' : 'isolate'

@@ -31,11 +31,36 @@ async function load() {
   }
 }
 
+async function importBundle(file: File): Promise<string> {
+  const added = need(
+    await api.POST('/api/bundle', {
+      body: file as never,
+      bodySerializer: (b) => b as never,
+      headers: { 'Content-Type': 'application/zip' },
+    }),
+  )
+  const counts = [
+    [added.circuits, 'circuits'],
+    [added.versions, 'versions'],
+    [added.jobs, 'jobs'],
+    [added.entries, 'journal entries'],
+    [added.benchChecks, 'bench checks'],
+  ].filter(([n]) => Number(n) > 0)
+  return counts.length
+    ? `Taken in from ${file.name}: ${counts.map(([n, what]) => `${n} ${what}`).join(', ')}.`
+    : `Everything in ${file.name} was here already; nothing has changed.`
+}
+
 async function importFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   problem.value = notice.value = ''
   try {
+    if (file.name.endsWith('.zip')) {
+      notice.value = await importBundle(file)
+      await load()
+      return
+    }
     const text = await file.text()
     const result = need(
       await api.POST('/api/circuits', {
@@ -50,8 +75,9 @@ async function importFile(event: Event) {
     await load()
   } catch (error) {
     problem.value = `${file.name} was not taken in. ${(error as Error).message}`
+  } finally {
+    if (input.value) input.value.value = ''
   }
-  if (input.value) input.value.value = ''
 }
 
 onMounted(load)
@@ -69,9 +95,11 @@ onMounted(load)
         autofocus
       />
       <label class="import" tabindex="0" @keydown.enter="input?.click()">
-        <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit file
-        <input ref="input" type="file" accept=".json,application/json" class="visually-hidden" @change="importFile" />
+        <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit or bundle
+        <input ref="input" type="file" accept=".json,.zip,application/json,application/zip" class="visually-hidden" @change="importFile" />
       </label>
+      <a class="import" href="/api/bundle"><i class="pi pi-box" aria-hidden="true" /> Take all along</a>
+      <Button label="Set up a circuit" icon="pi pi-plus" @click="router.push('/set-up')" />
     </div>
     <PageProblem :text="problem" />
     <p v-if="notice" role="status">{{ notice }}</p>

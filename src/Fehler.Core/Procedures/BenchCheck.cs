@@ -1,0 +1,150 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Runtime.CompilerServices;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Electrical;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Procedures;
+
+/// <summary>One component test: where the leads go, in which position of the device, and what a good one shows.</summary>
+/// <param name="Id">Stable name within the circuit.</param>
+/// <param name="Device">Tag of the device.</param>
+/// <param name="What">What is tested.</param>
+/// <param name="Leads">Where the meter's leads go; empty for a look.</param>
+/// <param name="Position">What is done to the device meanwhile.</param>
+/// <param name="Good">What a good one shows, in words.</param>
+/// <param name="Least">Least good resistance, ohm; null for a look, 0 when any low value is good.</param>
+/// <param name="Most">Greatest good resistance, ohm; null when OL is good.</param>
+public sealed record BenchCheckItem(string Id, string Device, string What, string Leads, string Position, string Good, double? Least, double? Most)
+{
+    /// <summary>Whether this is measured in ohms rather than looked at.</summary>
+    public bool IsMeasured => Leads.Length > 0;
+
+    /// <summary>Whether a reading is good; infinite is OL.</summary>
+    public bool IsGood(double ohms) => IsMeasured && ohms >= (Least ?? 0) && ohms <= (Most ?? double.PositiveInfinity);
+}
+
+/// <summary>
+/// The test of a starter's components before use or after a repair, everything isolated and its wires off: coil ohms, every pole and
+/// contact released and pressed, every overload element, its contact tripped and reset, windings, terminals tight.
+/// </summary>
+public static class BenchCheck
+{
+    /// <summary>A closed contact or conductor on the bench, leads included (common practice: below an ohm).</summary>
+    private const double ClosedOhms = 1;
+
+    /// <summary>Below this a point is not open: less than the OL of a usual meter would let pass, ohm.</summary>
+    private const double OpenOhms = 1e6;
+
+    /// <summary>Coils and windings differ by this much from sample to sample and with temperature.</summary>
+    private const double CopperSpread = 0.2;
+
+    private static readonly ConditionalWeakTable<Circuit, IReadOnlyList<BenchCheckItem>> Known = [];
+
+    public static IReadOnlyList<BenchCheckItem> Of(Circuit circuit) => Known.GetValue(circuit, c => [.. c.Devices.SelectMany(d => OfDevice(c, d))]);
+
+    /// <summary>What a person wrote down as a reading: a number in ohm, or OL.</summary>
+    /// <exception cref="FormatException">Neither.</exception>
+    public static double ParseOhms(string text)
+    {
+        var plain = text.Trim().Replace(',', '.').Replace("Ω", "", StringComparison.Ordinal).Replace("ohm", "", StringComparison.OrdinalIgnoreCase).Trim();
+        if (plain.Equals("OL", StringComparison.OrdinalIgnoreCase))
+        {
+            return double.PositiveInfinity;
+        }
+
+        var factor = plain.Length > 0 ? plain[^1] switch { 'k' or 'K' => 1e3, 'M' => 1e6, _ => 1 } : 1;
+        return double.TryParse(factor > 1 ? plain[..^1] : plain, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number >= 0 && double.IsFinite(number)
+            ? number * factor
+            : throw new FormatException($"'{text}' is not a reading: write ohms as 0.3, 460, 4.7k, 2M, or OL.");
+    }
+
+    private static IEnumerable<BenchCheckItem> OfDevice(Circuit circuit, Device device)
+    {
+        if (device.Kind.IsSupply || device.Kind.IsStrip)
+        {
+            yield break;
+        }
+
+        // Every wire off: what is measured is the device alone.
+        var network = Network.Of(circuit);
+        var bare = CircuitState.AtRest(circuit) with { Lifted = [.. circuit.Conductors.Select(c => c.Id)] };
+        var index = network.DeviceIndex(device.Tag);
+        foreach (var (position, state, words) in Positions(device))
+        {
+            var meter = network.OhmMeter(bare.With(index, state));
+            foreach (var element in device.Kind.Elements(device).Where(e => e.A[0] != '~' && e.B[0] != '~' && (e.IsContact || position == 0)))
+            {
+                var name = element.IsContact ? $"{Noun(element.Role)} {element.Name}" : $"{(element.Role == ElementRole.Link ? "Element" : "Load")} {element.Name}";
+                yield return Measured(device, $"{name}{(words.Length > 0 ? $", {words}" : "")}", $"{element.Name}@{position}", element.A, element.B, words, meter(device.Terminal(element.A), device.Terminal(element.B)));
+            }
+
+            if (position == 0)
+            {
+                foreach (var item in Windings(device, meter))
+                {
+                    yield return item;
+                }
+            }
+        }
+
+        yield return new BenchCheckItem($"{device.Tag}/tight", device.Tag, "Terminals tight, nothing burnt, cracked or wet", "", "", "tight and clean", null, null);
+    }
+
+    /// <summary>Windings with inner ends: between the leads, and each to the frame.</summary>
+    private static IEnumerable<BenchCheckItem> Windings(Device device, Func<TerminalId, TerminalId, double> meter)
+    {
+        if (!device.Kind.Elements(device).Any(e => e.B[0] == '~'))
+        {
+            yield break;
+        }
+
+        var leads = device.Kind.Terminals(device).Where(t => t != "PE").ToList();
+        foreach (var (a, b) in leads.SelectMany((a, i) => leads.Skip(i + 1).Select(b => (a, b))))
+        {
+            yield return Measured(device, $"Winding {a} to {b}", $"{a}-{b}", a, b, "", meter(device.Terminal(a), device.Terminal(b)));
+        }
+
+        if (device.Kind.HasTerminal(device, "PE"))
+        {
+            foreach (var lead in leads)
+            {
+                yield return Measured(device, $"{lead} to the frame", $"{lead}-PE", lead, "PE", "", meter(device.Terminal(lead), device.Terminal("PE")));
+            }
+        }
+    }
+
+    private static IEnumerable<(int Position, DeviceState State, string Words)> Positions(Device device)
+    {
+        var rest = device.Kind.InitialPosition(device);
+        var hasContacts = device.Kind.Elements(device).Any(e => e.IsContact);
+        yield return (0, new DeviceState(rest), hasContacts ? device.Kind.Positions(device)[rest] : "");
+        for (var k = 0; k < device.Kind.Actuations(device).Length && hasContacts; k++)
+        {
+            var actuation = device.Kind.Actuations(device)[k];
+            var position = device.Kind.Positions(device).IndexOf(actuation.Position);
+            if (position != rest)
+            {
+                yield return (k + 1, new DeviceState(position), actuation.DeadOnly ? "armature pressed" : actuation.Position);
+            }
+        }
+    }
+
+    private static BenchCheckItem Measured(Device device, string what, string id, string a, string b, string position, double ohms)
+    {
+        var (good, least, most) = ohms switch
+        {
+            > OpenOhms => ("OL", OpenOhms, (double?)null),
+            < 0.5 => ("below 1 Ω", 0, ClosedOhms),
+            _ => ($"{ReadingValue.ShowOhms(Rounded(ohms))} ±20 %", Math.Max(0, ohms * (1 - CopperSpread) - 0.3), ohms * (1 + CopperSpread) + 0.5),
+        };
+        return new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, good, least, most);
+    }
+
+    private static double Rounded(double ohms) => Math.Round(ohms, ohms < 10 ? 2 : ohms < 100 ? 1 : 0);
+
+    private static string Noun(ElementRole role) => role switch { ElementRole.Pole => "Pole", ElementRole.NormallyClosed => "Break contact", _ => "Make contact" };
+}

@@ -1,0 +1,103 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using Fehler.Core.Circuits;
+using Fehler.Core.Procedures;
+using Fehler.Data;
+using Fehler.Web.Circuits;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fehler.Web.BenchChecks;
+
+/// <summary>What was found at one item: a reading in ohm as it was written down, or whether it looked good.</summary>
+/// <param name="Id">Id of the item.</param>
+/// <param name="Reading">The reading ("0.3", "4.7k", "OL"); empty for a look.</param>
+/// <param name="Good">What a person judged a look to be; a reading is judged here.</param>
+public sealed record BenchCheckEntry(string Id, string Reading, bool? Good);
+
+/// <summary>A bench check to be recorded; items that were not done are left out.</summary>
+public sealed record RecordBenchCheck(string Who, ImmutableArray<BenchCheckEntry> Items);
+
+/// <summary>A recorded item with its judgement.</summary>
+public sealed record BenchCheckResult(string Id, string Device, string What, string Reading, bool Good);
+
+/// <summary>A recorded bench check.</summary>
+public sealed record BenchCheckView(Guid Id, DateTimeOffset At, string Who, int Version, int Passed, int Failed, ImmutableArray<BenchCheckResult> Items);
+
+internal static class BenchCheckEndpoints
+{
+    public static void MapBenchChecks(this IEndpointRouteBuilder routes)
+    {
+        var circuits = routes.MapGroup("/api/circuits/{id:guid}").WithTags("Bench check");
+        circuits.MapGet("bench-check", Items).WithName("getBenchCheck").WithSummary("The component test of this circuit").ProducesProblem(404);
+        circuits.MapGet("bench-checks", List).WithName("listBenchChecks").WithSummary("Bench checks that were made on this circuit").ProducesProblem(404);
+        circuits.MapPost("bench-checks", Record).WithName("recordBenchCheck").WithSummary("Records a bench check; readings are judged against what a good component shows").ProducesProblem(404).ProducesProblem(422);
+    }
+
+    private static async Task<Results<Ok<IReadOnlyList<BenchCheckItem>>, ProblemHttpResult>> Items(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(BenchCheck.Of(found.Circuit)) : NoCircuit();
+
+    private static async Task<Results<Ok<List<BenchCheckView>>, ProblemHttpResult>> List(Guid id, CircuitStore store, FehlerDb db, CancellationToken cancellation)
+    {
+        if (await store.FindAsync(id, cancellation) is null)
+        {
+            return NoCircuit();
+        }
+
+        var versions = await db.CircuitVersions.AsNoTracking().Where(v => v.CircuitId == id).ToDictionaryAsync(v => v.Id, v => v.Number, cancellation);
+        var rows = await db.BenchChecks.AsNoTracking().Where(b => b.CircuitId == id).OrderByDescending(b => b.At).ToListAsync(cancellation);
+        return TypedResults.Ok(rows.Select(r => View(r, versions[r.CircuitVersionId])).ToList());
+    }
+
+    private static async Task<Results<Ok<BenchCheckView>, ProblemHttpResult>> Record(Guid id, RecordBenchCheck request, CircuitStore store, FehlerDb db, TimeProvider time, CancellationToken cancellation)
+    {
+        if (await store.FindAsync(id, cancellation) is not { } found)
+        {
+            return NoCircuit();
+        }
+
+        if (request.Items.IsDefaultOrEmpty)
+        {
+            return TypedResults.Problem("Nothing was checked yet: write down at least one reading or look.", statusCode: 422);
+        }
+
+        var results = request.Items.Select(e => Judged(found.Circuit, e)).ToImmutableArray();
+        var row = new BenchCheckRow
+        {
+            Id = Guid.CreateVersion7(),
+            CircuitId = id,
+            CircuitVersionId = found.Version.Id,
+            At = time.GetUtcNow(),
+            Who = request.Who,
+            Passed = results.Count(r => r.Good),
+            Failed = results.Count(r => !r.Good),
+            Json = JsonSerializer.Serialize(results),
+        };
+        db.BenchChecks.Add(row);
+        await db.SaveChangesAsync(cancellation);
+        return TypedResults.Ok(View(row, found.Version.Number));
+    }
+
+    private static BenchCheckResult Judged(Circuit circuit, BenchCheckEntry entry)
+    {
+        var item = BenchCheck.Of(circuit).FirstOrDefault(i => i.Id == entry.Id) ?? throw new ArgumentException($"The bench check has no item '{entry.Id}'.");
+        if (!item.IsMeasured)
+        {
+            return new BenchCheckResult(item.Id, item.Device, item.What, "", entry.Good ?? throw new ArgumentException($"Say whether '{item.What}' of {item.Device} is good."));
+        }
+
+        try
+        {
+            return new BenchCheckResult(item.Id, item.Device, item.What, entry.Reading, item.IsGood(BenchCheck.ParseOhms(entry.Reading)));
+        }
+        catch (FormatException e)
+        {
+            throw new ArgumentException($"{item.Device}, {item.What}: {e.Message}", e);
+        }
+    }
+
+    private static BenchCheckView View(BenchCheckRow row, int version) =>
+        new(row.Id, row.At, row.Who, version, row.Passed, row.Failed, JsonSerializer.Deserialize<ImmutableArray<BenchCheckResult>>(row.Json));
+
+    private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+}

@@ -1,0 +1,20 @@
+using System.Collections.Immutable;
+using Fehler.Core.Operation;
+using Fehler.Web.Circuits;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Fehler.Web.Operation;
+
+/// <summary>Steps to do from the circuit at rest with its supply on.</summary>
+public sealed record OperateCircuit(ImmutableArray<Step> Steps);
+
+internal static class OperationEndpoints
+{
+    public static void MapOperation(this IEndpointRouteBuilder routes) =>
+        routes.MapPost("/api/circuits/{id:guid}/operate", Operate).WithTags("Circuits").WithName("operateCircuit").WithSummary("What the healthy circuit does, step by step").ProducesProblem(404).ProducesProblem(422);
+
+    private static async Task<Results<Ok<OperationView>, ProblemHttpResult>> Operate(Guid id, OperateCircuit request, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found
+            ? TypedResults.Ok(OperationMapping.Operate(found.Circuit, request.Steps.IsDefault ? [] : request.Steps))
+            : TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+}

@@ -1,0 +1,64 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Electrical;
+using Fehler.Core.Operation;
+
+namespace Fehler.Web.Operation;
+
+/// <summary>What a healthy circuit does when it is operated: everything that the drawing animates.</summary>
+/// <param name="Positions">Position of every device by tag.</param>
+/// <param name="Made">Contacts and poles by "tag:13-14": whether they are made.</param>
+/// <param name="Seen">What a person sees and hears, by tag.</param>
+/// <param name="Wires">Volts to earth or to the return by wire number, whichever is more; 0 where nothing holds it.</param>
+/// <param name="Events">What happened by itself in the last step.</param>
+/// <param name="NextEventSeconds">How long until something happens by itself; null when nothing will.</param>
+/// <param name="Seconds">Time that has passed since the supply came on.</param>
+public sealed record OperationView(
+    ImmutableSortedDictionary<string, string> Positions, ImmutableSortedDictionary<string, bool> Made, ImmutableSortedDictionary<string, string> Seen,
+    ImmutableSortedDictionary<string, double> Wires, ImmutableArray<string> Events, double? NextEventSeconds, double Seconds);
+
+internal static class OperationMapping
+{
+    /// <summary>Does the steps from the circuit at rest.</summary>
+    /// <exception cref="ArgumentException">A step that the circuit does not know.</exception>
+    public static OperationView Operate(Circuit circuit, IReadOnlyList<Step> steps)
+    {
+        var simulator = new Simulator(Network.Of(circuit));
+        var outcome = simulator.Start();
+        foreach (var step in steps)
+        {
+            if (step.Device.Length > 0 && circuit.FindDevice(step.Device) is null)
+            {
+                throw new ArgumentException($"The circuit has no device '{step.Device}'.");
+            }
+
+            outcome = simulator.Do(outcome.State, step);
+        }
+
+        return new OperationView(
+            circuit.Devices.Select((d, i) => (d.Tag, Position: Name(d, outcome.State.Devices[i].Position))).ToImmutableSortedDictionary(x => x.Tag, x => x.Position),
+            circuit.Devices.SelectMany((d, i) => d.Kind.Elements(d).Where(e => e.IsContact).Select(e => ($"{d.Tag}:{e.Name}", d.Kind.IsMade(d, e, outcome.State.Devices[i])))).ToImmutableSortedDictionary(x => x.Item1, x => x.Item2),
+            outcome.Appearances,
+            circuit.Conductors.GroupBy(c => c.Wire).ToImmutableSortedDictionary(g => g.Key, g => Math.Round(Volts(circuit, outcome.Solution, g.First().From), 1)),
+            outcome.Events, simulator.NextEvent(outcome), steps.Sum(s => s.Seconds));
+    }
+
+    private static string Name(Device device, int position)
+    {
+        var names = device.Kind.Positions(device);
+        return position < names.Length ? names[position] : "operated";
+    }
+
+    /// <summary>The greater of what stands to earth and to the return, of what holds; a floating wire counts as dead here.</summary>
+    private static double Volts(Circuit circuit, Solution solution, TerminalId terminal)
+    {
+        if (circuit.IsDirect(terminal))
+        {
+            var to = circuit.ReturnOf(terminal);
+            return solution.IsFirmDirect(terminal, to) ? Math.Abs(solution.DcVolts(terminal, to)) : 0;
+        }
+
+        return new[] { circuit.Earth, circuit.ReturnOf(terminal) }.Max(to => solution.IsFirm(terminal, to) ? solution.Volts(terminal, to).Magnitude : 0);
+    }
+}
