@@ -6,11 +6,13 @@ using Fehler.Core.Diagnosis;
 using Fehler.Core.Families;
 using Fehler.Core.Faults;
 
-// Follows the proposals on simulated panels: every Nth fault of both direct-on-line circuits, fixed seed. Prints a report.
+// Follows the proposals on simulated panels: every Nth fault of a circuit of each family, fixed seed. Prints a report.
+// Arguments: N, strategy, and part of a circuit's name to take that one only.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var every = args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture) : 1;
 var strategy = args.Length > 1 ? Enum.Parse<Strategy>(args[1], ignoreCase: true) : Strategy.MostTelling;
-foreach (var (name, circuit) in Circuits())
+var only = args.Length > 2 ? args[2] : "";
+foreach (var (name, circuit) in Circuits().Where(c => c.Item1.Contains(only, StringComparison.OrdinalIgnoreCase)))
 {
     var faults = FaultCatalogue.Of(circuit).Where((_, i) => i % every == 0).ToList();
     var clock = Stopwatch.StartNew();
@@ -54,4 +56,15 @@ static IEnumerable<(string, Circuit)> Circuits() =>
 [
     ("230 V line to neutral", new DirectOnLine { Tag = "E-1", Title = "Line to neutral" }.Build()),
     ("400 V line to line, overload contact after the coil", new DirectOnLine { Tag = "E-2", Title = "Line to line", Control = ControlSupply.LineToLine, OverloadContact = OverloadContactPlace.AfterCoil }.Build()),
+    ("110 V transformer, earthed", new DirectOnLine { Tag = "E-3", Title = "Transformer", Control = ControlSupply.Transformer, ControlVolts = 110 }.Build()),
+    ("24 V DC with control relay", new DirectOnLine { Tag = "E-4", Title = "DC", Control = ControlSupply.DcSupply, ControlRelay = true }.Build()),
+    ("two-wire", new DirectOnLine { Tag = "E-5", Title = "Two-wire", Mode = StartMode.TwoWire }.Build()),
+    ("single-phase, neutral looped", new SinglePhase { Tag = "E-6", Title = "Single-phase" }.Build()),
+    ("four stations", new MultiStation { Tag = "E-7", Title = "Stations", Stations = 4 }.Build()),
+    ("impulse relay", new ImpulseStarter { Tag = "E-8", Title = "Impulse" }.Build()),
+    ("reversing", new Reversing { Tag = "E-9", Title = "Reversing", ButtonInterlock = true }.Build()),
+    ("up and down, brake on the load side", new UpDown { Tag = "E-10", Title = "Hoist" }.Build()),
+    ("star-delta", new StarDelta { Tag = "E-11", Title = "Star-delta" }.Build()),
+    ("drum switch", new ManualStarter { Tag = "E-12", Title = "Drum", Drum = true }.Build()),
+    ("controller-driven", new PlcDriven { Tag = "E-13", Title = "Controller" }.Build()),
 ];

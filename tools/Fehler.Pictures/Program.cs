@@ -2,7 +2,7 @@ using System.Globalization;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 
-// Takes pictures of a running demo: fehler-pictures ADDRESS FOLDER [name=path[@WIDTHxHEIGHT][!dark][#click css;css...]]...
+// Takes pictures of a running demo: fehler-pictures ADDRESS FOLDER [name=path[@WIDTHxHEIGHT][!dark|!ladder][#click css;css...]]...
 // A path may name a circuit or the open job by tag: {circuit:CH-110}, {job:CH-110}.
 var address = args[0].TrimEnd('/');
 var folder = args[1];
@@ -16,8 +16,7 @@ foreach (var shot in args.Skip(2))
 {
     var (name, rest) = Split(shot, '=');
     var (path, clicks) = Split(rest, '#');
-    var dark = path.EndsWith("!dark", StringComparison.Ordinal);
-    path = dark ? path[..^5] : path;
+    (path, var flag) = Split(path, '!');
     var (page, size) = Split(path, '@');
     var (width, height) = size.Length > 0 ? Split(size, 'x') : ("1280", "800");
     driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
@@ -28,7 +27,7 @@ foreach (var shot in args.Skip(2))
         ["mobile"] = false,
     });
     driver.Navigate().GoToUrl(address + "/");
-    driver.ExecuteScript($"localStorage.setItem('fehler.theme', '{(dark ? "dark" : "light")}'); localStorage.setItem('fehler.who', 'M. Okonjo')");
+    driver.ExecuteScript($"localStorage.setItem('fehler.theme', '{(flag == "dark" ? "dark" : "light")}'); localStorage.setItem('fehler.who', 'M. Okonjo'); localStorage.setItem('fehler.school', '{(flag == "ladder" ? "ladder" : "iec")}')");
     driver.Navigate().GoToUrl(address + await Resolve(page));
     Thread.Sleep(2500);
     foreach (var css in clicks.Split(';', StringSplitOptions.RemoveEmptyEntries))

@@ -11,7 +11,7 @@ namespace Fehler.Core.Devices;
 internal sealed class ProcessSwitch : ControlSwitch
 {
     public override string Id => "process-switch";
-    public override string Term => "switch";
+    public override string Term => "limit or process switch";
     private protected override string DefaultContact => "13-14";
 
     public override ImmutableArray<ParameterSpec> Parameters =>

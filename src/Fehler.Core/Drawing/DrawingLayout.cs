@@ -47,6 +47,9 @@ public static class DrawingLayout
 {
     private const double PartHeight = 2, Gap = 1, ColumnGap = 2.1, PolePitch = 1, Lead = 1.2;
 
+    /// <summary>A coupling runs below the middle, where the tags stand.</summary>
+    private const double CouplingShare = 0.8;
+
     public static ImmutableArray<DrawingSheet> Of(Circuit circuit)
     {
         var sheets = new[] { PathType.Power, PathType.Control }.Select(type => new SheetBuilder(circuit, type).Build()).Where(s => s.Parts.Length > 0).ToList();
@@ -142,8 +145,11 @@ public static class DrawingLayout
             switch (expression)
             {
                 case Part part:
-                    Add(part, x, y);
-                    Straight(TailWires(part), x, y + Height(part), y + height);
+                    // A coil alone in its branch hangs at the bottom, anything else stands at the top.
+                    var above = HoldsLoad(part) ? height - Height(part) : 0;
+                    Straight(HeadWires(part), x, y, y + above);
+                    Add(part, x, y + above);
+                    Straight(TailWires(part), x, y + above + Height(part), y + height);
                     break;
                 case InSeries series:
                     PlaceSeries(series, x, y, height);
@@ -289,18 +295,17 @@ public static class DrawingLayout
 
         private static Element? ElementOf(Device device, string terminal) => device.Kind.Elements(device).FirstOrDefault(e => e.A == terminal || e.B == terminal);
 
-        private static IEnumerable<(DrawnPart Part, string Other)> Coupled(Circuit circuit, ImmutableArray<DrawnPart> parts) => parts
-            .Where(p => p.Element is "pole" or "load" or "" || p.Kind == "motor")
-            .SelectMany(p => circuit.Device(p.Device).Kind.CoupledTo(circuit.Device(p.Device)).Select(other => (p, other)));
-
         private IEnumerable<DrawnCoupling> Couplings(ImmutableArray<DrawnPart> parts)
         {
-            foreach (var (part, tag) in Coupled(circuit, parts))
+            // Poles lie side by side; the coils of the same contactors need no second line.
+            foreach (var part in parts.Where(p => p.Element == "pole"))
             {
-                var other = parts.FirstOrDefault(p => p.Device == tag && p.Element == part.Element && p != part) ?? parts.FirstOrDefault(p => p.Device == tag && p.Element is "load" or "pole");
-                if (other is not null && other.Device == tag && string.CompareOrdinal(part.Device, tag) < 0)
+                foreach (var tag in circuit.Device(part.Device).Kind.CoupledTo(circuit.Device(part.Device)).Where(t => string.CompareOrdinal(part.Device, t) < 0))
                 {
-                    yield return new DrawnCoupling(part.Device, tag, part.X + part.Width - PolePitch, part.Y + part.Height / 2, other.X, other.Y + other.Height / 2);
+                    if (parts.FirstOrDefault(p => p.Device == tag && p.Element == "pole") is { } other)
+                    {
+                        yield return new DrawnCoupling(part.Device, tag, part.X + part.Width - PolePitch, part.Y + CouplingShare * part.Height, other.X, other.Y + CouplingShare * other.Height);
+                    }
                 }
             }
         }

@@ -54,15 +54,17 @@ public static class Proposals
     /// <summary>Current through a relay's first element with the motors at their rated load; null when nothing runs.</summary>
     private static double? Carried(Circuit circuit, Device relay)
     {
-        var loaded = circuit with { Devices = [.. circuit.Devices.Select(d => d.Kind.Parameters.Any(p => p.Name == "load") ? d.With("load", 1.0) : d)] };
-        var runUp = RunUp.Of(loaded);
-        var simulator = new Simulator(Network.Of(loaded));
+        // Started as it is loaded, then loaded fully: a star-delta motor could not start at full load.
+        var loaded = new Simulator(Network.Of(circuit with { Devices = [.. circuit.Devices.Select(d => d.Kind.Parameters.Any(p => p.Name == "load") ? d.With("load", 1.0) : d)] }));
+        var runUp = RunUp.Of(circuit);
+        var simulator = new Simulator(Network.Of(circuit));
         var element = relay.Kind.Elements(relay)[0].Name;
         var most = 0.0;
         foreach (var steps in runUp.WorksAtRest ? [[]] : runUp.Starts.Select(s => s.Run))
         {
             var outcome = simulator.Do(simulator.Start().State, steps);
             outcome = simulator.Do(outcome.State, Step.Wait(runUp.TimeToSettle(outcome.State)));
+            outcome = loaded.Observe(outcome.State);
             most = Math.Max(most, outcome.Solution.Amps(relay.Tag, element).Magnitude);
         }
 

@@ -34,7 +34,9 @@ internal static class Wiring
 
     private static PathExpression? Joined(object?[] parts, bool series)
     {
-        var children = parts.SelectMany(Expressions).ToImmutableArray();
+        // Series within series and parallel within parallel are one.
+        var children = parts.SelectMany(Expressions)
+            .SelectMany(c => (c, series) switch { (InSeries s, true) => s.Children, (InParallel p, false) => p.Children, _ => [c] }).ToImmutableArray();
         return children.Length switch
         {
             0 => null,

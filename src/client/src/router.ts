@@ -6,7 +6,12 @@ export const router = createRouter({
     { path: '/', name: 'register', component: () => import('./views/register/RegisterView.vue') },
     { path: '/circuits/:id', name: 'circuit', component: () => import('./views/circuit/CircuitView.vue'), props: true },
     { path: '/set-up', name: 'setUp', component: () => import('./views/setup/SetupView.vue') },
-    { path: '/circuits/:id/set-up', name: 'change', component: () => import('./views/setup/SetupView.vue'), props: true },
+    {
+      path: '/circuits/:id/set-up',
+      name: 'change',
+      component: () => import('./views/setup/SetupView.vue'),
+      props: true,
+    },
     { path: '/jobs/:id', name: 'job', component: () => import('./views/job/JobView.vue'), props: true },
     {
       path: '/jobs/:id/close-out',

@@ -19,7 +19,7 @@ public static class FamilySamples
         ["single-phase"] = () => new SinglePhase { Tag = "S-9", Title = "Bench fan" },
         ["single-phase-line-looped"] = () => new SinglePhase { Tag = "S-10", Title = "Bench fan", Looped = LoopedConductor.Line, OverloadContact = OverloadContactPlace.First },
         ["nine-stations"] = () => new MultiStation { Tag = "S-11", Title = "Green chain", Stations = 9 },
-        ["twelve-stations-home-run"] = () => new MultiStation { Tag = "S-12", Title = "Green chain", Stations = 12, Cabling = StationCabling.HomeRun, Control = ControlSupply.Transformer, ControlVolts = 48 },
+        ["twelve-stations-home-run"] = () => new MultiStation { Tag = "S-12", Title = "Green chain", Stations = 12, Cabling = StationCabling.HomeRun, Control = ControlSupply.Transformer, ControlVolts = 230 },
         ["impulse"] = () => new ImpulseStarter { Tag = "S-13", Title = "Exhaust fan", Buttons = 4, Selector = true },
         ["reversing"] = () => new Reversing { Tag = "S-14", Title = "Kiln fan", ButtonInterlock = true, CoastSeconds = 15 },
         ["reversing-l2l3-no-electrical"] = () => new Reversing { Tag = "S-15", Title = "Kiln fan", Swapped = SwappedPhases.L2L3, ElectricalInterlock = false, MechanicalInterlock = false },

@@ -37,6 +37,7 @@ const emit = defineEmits<{ terminal: [terminal: string]; wire: [wire: string]; p
 
 const { school } = useSettings()
 const margin = 26
+/** 0: fitted, but never smaller than can be read; -1: all of it in the window. */
 const zoom = ref(0)
 const frame = ref<HTMLElement>()
 
@@ -52,7 +53,9 @@ class Plane {
     return Math.max(0, ...this.sheet.parts.map((p) => p.references.length))
   }
   get width() {
-    return this.isLadder ? this.sheet.height * 38 + margin + (this.referenceLines ? 150 : 20) : this.sheet.width * 46 + margin
+    return this.isLadder
+      ? this.sheet.height * 38 + margin + (this.referenceLines ? 150 : 20)
+      : this.sheet.width * 46 + margin
   }
   get height() {
     return this.isLadder ? this.sheet.width * 24 + 20 : this.sheet.height * 26 + 24 + this.referenceLines * 13
@@ -138,7 +141,8 @@ const clampMarks = computed(() => {
 const path = (plane: Plane, points: { x: number; y: number }[]) =>
   'M' + points.map((p) => `${plane.x(p.x, p.y)} ${plane.y(p.x, p.y)}`).join('L')
 const percent = (share: number) => `${Math.round(share * 100)} %`
-const isLive = (wire: string) => (props.operation ? (props.operation.wires[wire] ?? 0) > 10 : (props.liveWires?.[wire] ?? 0) > 25)
+const isLive = (wire: string) =>
+  props.operation ? (props.operation.wires[wire] ?? 0) > 10 : (props.liveWires?.[wire] ?? 0) > 25
 const leadOf = (t: string) => (t === props.lead1 ? 1 : t === props.lead2 ? 2 : 0)
 const readingAt = (t: string) => props.readings?.find((r) => r.terminal === t)?.text
 const short = (t: string) => t.slice(t.lastIndexOf(':') + 1)
@@ -146,8 +150,10 @@ const device = (tag: string) => props.circuit.devices.find((d) => d.tag === tag)
 const madeOf = (part: Part) =>
   props.operation ? props.operation.made[`${part.device}:${part.name.split(',')[0]}`] : undefined
 /** What is seen of a device stands beside the part that shows it. */
-const seenAt = (part: Part) => (props.operation && (wholeIn(part) || part.kind === 'motor') ? props.operation.seen[part.device] : undefined)
-const isActive = (part: Part) => /^(in|on|flashes|dim|runs|heats|timing|lifted|run|good|DC OK|buzzes|chatters|hums)/.test(seenAt(part) ?? '')
+const seenAt = (part: Part) =>
+  props.operation && (wholeIn(part) || part.kind === 'motor') ? props.operation.seen[part.device] : undefined
+const isActive = (part: Part) =>
+  /^(in|on|flashes|dim|runs|heats|timing|lifted|run|good|DC OK|buzzes|chatters|hums)/.test(seenAt(part) ?? '')
 const isOperable = (part: Part) =>
   props.tappable === 'all' ||
   (props.tappable === 'operable' && (device(part.device)?.actuations.some((a) => !a.deadOnly) ?? false))
@@ -156,6 +162,16 @@ const isHeld = (part: Part) => {
   const position = props.operation?.positions[part.device]
   return d && position !== undefined && d.actuations.some((a) => a.position === position) && position !== d.rest
 }
+/** A text in lines that fit between two branches. */
+function lines(text: string): string[] {
+  const found: string[] = []
+  for (const word of text.split(' ')) {
+    if (found.length && `${found.at(-1)} ${word}`.length <= 21) found[found.length - 1] += ` ${word}`
+    else if (word) found.push(word)
+  }
+  return found.slice(0, 3)
+}
+const under = (part: Part) => [...lines(part.function), ...(isPanel(part) ? [] : lines(part.location).slice(0, 1))]
 const isPanel = (part: Part) => props.circuit.locations.find((l) => l.name === part.location)?.type === 'enclosure'
 const referenceWords = (r: Part['references'][number]) =>
   `${r.contact}  ${r.column === 0 ? 'spare' : `${r.sheet === 'power' ? 'P' : 'C'}${r.column}`}`
@@ -166,7 +182,7 @@ function columns(sheet: (typeof sheets.value)[number]) {
 }
 
 function scaleBy(factor: number) {
-  zoom.value = Math.min(4, Math.max(0.3, (zoom.value || 1) * factor))
+  zoom.value = Math.min(4, Math.max(0.3, (zoom.value > 0 ? zoom.value : 1) * factor))
 }
 
 let grabbed: { x: number; y: number } | undefined
@@ -182,7 +198,11 @@ function drag(event: PointerEvent) {
 
 function save(event: Event, type: string) {
   const svg = (event.currentTarget as Element).closest('figure')!.querySelector<SVGSVGElement>('svg.drawing')!
-  download(`${props.circuit.tag}-${type}.svg`, 'image/svg+xml', svgFile(svg, `${props.circuit.tag} ${props.circuit.title}: ${type} circuit`))
+  download(
+    `${props.circuit.tag}-${type}.svg`,
+    'image/svg+xml',
+    svgFile(svg, `${props.circuit.tag} ${props.circuit.title}: ${type} circuit`),
+  )
 }
 </script>
 
@@ -190,7 +210,9 @@ function save(event: Event, type: string) {
   <div>
     <div class="tools no-print" role="toolbar" aria-label="Size of the drawing">
       <button type="button" aria-label="Smaller" @click="scaleBy(1 / 1.25)"><i class="pi pi-search-minus" /></button>
-      <button type="button" aria-label="Fit" @click="zoom = 0"><i class="pi pi-window-maximize" /></button>
+      <button type="button" aria-label="All of it" :aria-pressed="zoom < 0" @click="zoom = zoom < 0 ? 0 : -1">
+        <i class="pi pi-window-maximize" />
+      </button>
       <button type="button" aria-label="Larger" @click="scaleBy(1.25)"><i class="pi pi-search-plus" /></button>
       <label
         >Symbols
@@ -203,24 +225,29 @@ function save(event: Event, type: string) {
     <div
       ref="frame"
       class="sheets"
-      :class="{ zoomed: zoom > 0, stacked: school === 'ladder' }"
+      :class="{ zoomed: zoom > 0, whole: zoom < 0, stacked: school === 'ladder' }"
       @pointerdown="grab"
       @pointermove="drag"
       @pointerup="grabbed = undefined"
       @pointerleave="grabbed = undefined"
     >
-      <figure v-for="sheet in sheets" :key="sheet.type">
+      <figure v-for="sheet in sheets" :key="sheet.type" :style="{ '--natural': sheet.plane.width }">
         <figcaption>
           {{ sheet.type === 'power' ? 'Power circuit' : 'Control circuit' }}
-          <button type="button" class="save no-print" :aria-label="`Save the ${sheet.type} circuit as SVG`" @click="save($event, sheet.type)">
+          <button
+            type="button"
+            class="save no-print"
+            :aria-label="`Save the ${sheet.type} circuit as SVG`"
+            @click="save($event, sheet.type)"
+          >
             <i class="pi pi-download" /> SVG
           </button>
         </figcaption>
         <svg
           class="drawing"
           :viewBox="`0 0 ${sheet.plane.width} ${sheet.plane.height}`"
-          :width="sheet.plane.width * (zoom || 1)"
-          :height="sheet.plane.height * (zoom || 1)"
+          :width="sheet.plane.width * (zoom > 0 ? zoom : 1)"
+          :height="sheet.plane.height * (zoom > 0 ? zoom : 1)"
           role="group"
           :aria-label="`${sheet.type} circuit of ${circuit.tag}; tap a terminal to put a lead on it`"
         >
@@ -267,7 +294,11 @@ function save(event: Event, type: string) {
             <rect
               v-if="isOperable(part)"
               class="operable"
-              :class="{ held: isHeld(part), marked: marked === part.text || marked === part.device }"
+              :class="{
+                quiet: tappable === 'all',
+                held: isHeld(part),
+                marked: marked === part.text || marked === part.device,
+              }"
               :x="sheet.plane.isLadder ? 6 : -30"
               :y="sheet.plane.isLadder ? -22 : 6"
               :width="sheet.plane.isLadder ? part.length - 12 : Math.max(...part.xs) + 60"
@@ -290,8 +321,18 @@ function save(event: Event, type: string) {
                   :length="part.length"
                   :made="madeOf(part)"
                 />
-                <g v-for="x in sheet.plane.isLadder ? [] : part.xs" :key="x" :transform="`translate(${x} 0) rotate(90)`">
-                  <LadderSymbol :kind="part.kind" :role="part.element" :name="part.name" :length="part.length" :made="madeOf(part)" />
+                <g
+                  v-for="x in sheet.plane.isLadder ? [] : part.xs"
+                  :key="x"
+                  :transform="`translate(${x} 0) rotate(90)`"
+                >
+                  <LadderSymbol
+                    :kind="part.kind"
+                    :role="part.element"
+                    :name="part.name"
+                    :length="part.length"
+                    :made="madeOf(part)"
+                  />
                 </g>
               </template>
               <component
@@ -306,27 +347,24 @@ function save(event: Event, type: string) {
             </g>
             <template v-if="sheet.plane.isLadder">
               <text class="tag" :x="part.length / 2" y="-19" text-anchor="middle">{{ part.device }}</text>
-              <text v-if="part.function" class="function" :x="part.length / 2" y="27" text-anchor="middle">{{ part.function }}</text>
+              <text v-if="part.function" class="function" :x="part.length / 2" y="27" text-anchor="middle">
+                {{ part.function }}
+              </text>
               <text v-if="seenAt(part)" class="seen" :x="part.length / 2 + 17" y="-8">{{ seenAt(part) }}</text>
-              <text v-if="part.share > 0.02" class="share" :x="part.length / 2 + 22" y="-19">{{ percent(part.share) }}</text>
+              <text v-if="part.share > 0.02" class="share" :x="part.length / 2 + 22" y="-19">
+                {{ percent(part.share) }}
+              </text>
             </template>
             <template v-else>
               <text class="tag" :x="Math.max(...part.xs) + 26" :y="part.length / 2 + 4">{{ part.device }}</text>
               <text
-                v-if="part.function && part.xs.length === 1"
-                class="function"
+                v-for="(line, i) in part.xs.length === 1 ? under(part) : []"
+                :key="i"
+                :class="i < lines(part.function).length ? 'function' : 'place'"
                 :x="Math.max(...part.xs) + 26"
-                :y="part.length / 2 + 17"
+                :y="part.length / 2 + 17 + 11 * i"
               >
-                {{ part.function }}
-              </text>
-              <text
-                v-if="!isPanel(part) && part.xs.length === 1"
-                class="place"
-                :x="Math.max(...part.xs) + 26"
-                :y="part.length / 2 + 29"
-              >
-                {{ part.location }}
+                {{ line }}
               </text>
               <text v-if="seenAt(part)" class="seen" :x="Math.max(...part.xs) + 26" :y="part.length / 2 - 10">
                 {{ seenAt(part) }}
@@ -336,10 +374,19 @@ function save(event: Event, type: string) {
               </text>
             </template>
           </g>
-          <g v-for="part in sheet.parts.filter((p) => p.references.length)" :key="`x${part.device}${part.left}`" class="cross">
+          <g
+            v-for="part in sheet.parts.filter((p) => p.references.length)"
+            :key="`x${part.device}${part.left}`"
+            class="cross"
+          >
             <template v-if="sheet.plane.isLadder">
-              <text :x="sheet.plane.width - 120" :y="part.top + 4">
-                {{ part.references.map(referenceWords).join('  ·  ') }}
+              <text
+                v-for="(reference, i) in part.references"
+                :key="reference.contact"
+                :x="sheet.plane.width - 120"
+                :y="part.top - 8 + 12 * i"
+              >
+                {{ referenceWords(reference) }}
               </text>
             </template>
             <template v-else>
@@ -364,11 +411,22 @@ function save(event: Event, type: string) {
               :transform="`translate(${sheet.plane.x(wire.label!.x, wire.label!.y)} ${sheet.plane.y(wire.label!.x, wire.label!.y)})`"
               @click="emit('wire', wire.wire)"
             >
-              <rect :x="sheet.plane.isLadder ? -12 : 3" :y="sheet.plane.isLadder ? -20 : -9" :width="sheet.plane.isLadder ? 24 : 30" height="18" rx="2" />
+              <rect
+                :x="sheet.plane.isLadder ? -12 : 3"
+                :y="sheet.plane.isLadder ? -20 : -9"
+                :width="sheet.plane.isLadder ? 24 : 30"
+                height="18"
+                rx="2"
+              />
               <text :x="sheet.plane.isLadder ? 0 : 18" :y="sheet.plane.isLadder ? -6 : 4" text-anchor="middle">
                 {{ wire.wire }}{{ liftedWires.has(wire.wire) ? ' ⤒' : '' }}
               </text>
-              <text v-if="sheet.type === 'control' && (wireShare[wire.wire] ?? 0) > 0.02" class="share" :x="sheet.plane.isLadder ? 14 : 36" y="5">
+              <text
+                v-if="sheet.type === 'control' && (wireShare[wire.wire] ?? 0) > 0.02"
+                class="share"
+                :x="sheet.plane.isLadder ? 14 : 36"
+                y="5"
+              >
                 {{ percent(wireShare[wire.wire]!) }}
               </text>
             </g>
@@ -432,7 +490,11 @@ function save(event: Event, type: string) {
                 {{ short(terminal.terminal) }}
               </text>
               <LeadPin :lead="leadOf(terminal.terminal)" :x="0" :y="0" />
-              <ReadingTag :text="readingAt(terminal.terminal)" :x="sheet.plane.isLadder ? 0 : -40" :y="sheet.plane.isLadder ? 28 : 0" />
+              <ReadingTag
+                :text="readingAt(terminal.terminal)"
+                :x="sheet.plane.isLadder ? 0 : -40"
+                :y="sheet.plane.isLadder ? 28 : 0"
+              />
             </g>
           </template>
         </svg>
@@ -475,6 +537,9 @@ function save(event: Event, type: string) {
 .sheets.stacked {
   flex-direction: column;
 }
+.sheets.whole figure {
+  min-width: 0;
+}
 .sheets.zoomed {
   overflow: auto;
   max-height: 75vh;
@@ -486,10 +551,14 @@ function save(event: Event, type: string) {
 .sheets.zoomed svg {
   max-width: none;
 }
+.sheets {
+  overflow-x: auto;
+}
+/* Fitted to the window, but never smaller than can be read: then it scrolls. */
 figure {
   margin: 0;
   flex: 0 1 auto;
-  min-width: 0;
+  min-width: calc(var(--natural) * 0.82px);
 }
 figcaption {
   font:
@@ -575,9 +644,13 @@ svg {
   stroke-dasharray: 2 4;
   cursor: pointer;
 }
+.operable.quiet {
+  stroke: none;
+}
 .operable:hover,
 .operable:focus-visible {
   fill: var(--live-fill);
+  stroke: var(--petrol);
   outline: none;
   stroke-dasharray: none;
   stroke-width: 2;
@@ -588,8 +661,26 @@ svg {
   stroke-width: 2;
 }
 .operable.marked {
+  stroke: var(--petrol);
   stroke-dasharray: none;
   stroke-width: 3;
+}
+@media print {
+  @page {
+    size: landscape;
+  }
+  .sheets {
+    flex-direction: column;
+    overflow: visible;
+  }
+  figure {
+    min-width: 0;
+    break-inside: avoid;
+  }
+  svg {
+    max-width: 100%;
+    max-height: 17cm;
+  }
 }
 .wire.live {
   stroke: var(--live);

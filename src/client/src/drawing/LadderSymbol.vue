@@ -27,7 +27,7 @@ const shape = computed(() => {
     <rect v-if="isMade" class="bridge" :x="m - 5" y="-6" width="10" height="12" />
     <path :d="`${leads(5)} M${m - 5} -10v20 M${m + 5} -10v20`" />
     <path v-if="opens" :d="`M${m - 9} 11 L${m + 9} -11`" />
-    <path v-if="isDelayed(name)" :d="`M${m} 12 v9 m-4 -4 l4 4 l4 -4`" />
+    <path v-if="kind === 'timer-relay' && isDelayed(name)" :d="`M${m} 12 v9 m-4 -4 l4 4 l4 -4`" />
   </g>
   <g v-else-if="shape === 'coil'">
     <path :d="leads(13)" />
@@ -61,9 +61,7 @@ const shape = computed(() => {
     <path v-else :d="`M${m} ${isMade ? -2 : -6} v-8 m-4 0 h8`" />
   </g>
   <g v-else-if="shape === 'fuse'">
-    <path
-      :d="`${leads(13)} M${m - 13} 0 c4 -12 9 -12 13 0 c4 12 9 12 13 0`"
-    />
+    <path :d="`${leads(13)} M${m - 13} 0 c4 -12 9 -12 13 0 c4 12 9 12 13 0`" />
   </g>
   <g v-else-if="shape === 'heater'">
     <path :d="`${leads(10)} M${m - 10} 0 a5 5 0 0 1 10 0 a5 5 0 0 0 10 0`" />

@@ -21,8 +21,22 @@ const words = (seconds: number) => (seconds < 10 ? seconds.toFixed(1) : Math.cei
   <div class="operate">
     <div class="controls" role="toolbar" aria-label="Time">
       <strong class="figures clock">{{ clock }}</strong>
-      <Button label="1 s" icon="pi pi-step-forward" severity="secondary" outlined aria-label="Wait 1 second" @click="wait(1)" />
-      <Button label="10 s" icon="pi pi-fast-forward" severity="secondary" outlined aria-label="Wait 10 seconds" @click="wait(10)" />
+      <Button
+        label="1 s"
+        icon="pi pi-step-forward"
+        severity="secondary"
+        outlined
+        aria-label="Wait 1 second"
+        @click="wait(1)"
+      />
+      <Button
+        label="10 s"
+        icon="pi pi-fast-forward"
+        severity="secondary"
+        outlined
+        aria-label="Wait 10 seconds"
+        @click="wait(10)"
+      />
       <Button
         v-if="operation?.nextEventSeconds != null"
         :label="`To what happens next (${words(Number(operation.nextEventSeconds))} s)`"

@@ -1,4 +1,17 @@
-const kept = ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'stroke-linejoin', 'stroke-linecap', 'opacity', 'font-family', 'font-size', 'font-weight', 'text-anchor', 'display']
+const kept = [
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'stroke-linejoin',
+  'stroke-linecap',
+  'opacity',
+  'font-family',
+  'font-size',
+  'font-weight',
+  'text-anchor',
+  'display',
+]
 
 /** A drawing as a file of its own: what style sheets say is written into its elements, so that any program shows it alike. */
 export function svgFile(svg: SVGSVGElement, title: string): string {
@@ -11,8 +24,10 @@ export function svgFile(svg: SVGSVGElement, title: string): string {
       const value = style.getPropertyValue(name)
       if (value) to[i]!.setAttribute(name, value)
     }
-    for (const name of ['class', 'style', 'role', 'tabindex', 'aria-label', 'data-terminal', 'data-part']) to[i]!.removeAttribute(name)
-    for (const attribute of [...to[i]!.attributes]) if (attribute.name.startsWith('data-v-')) to[i]!.removeAttribute(attribute.name)
+    for (const name of ['class', 'style', 'role', 'tabindex', 'aria-label', 'data-terminal', 'data-part'])
+      to[i]!.removeAttribute(name)
+    for (const attribute of [...to[i]!.attributes])
+      if (attribute.name.startsWith('data-v-')) to[i]!.removeAttribute(attribute.name)
   })
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
   const box = svg.viewBox.baseVal

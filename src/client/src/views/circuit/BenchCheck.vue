@@ -18,7 +18,8 @@ const notice = ref('')
 
 const devices = computed(() => [...new Set((items.value ?? []).map((i) => i.device))])
 const filled = computed(
-  () => Object.values(readings).filter((r) => r.trim()).length + Object.values(looks).filter((l) => l !== undefined).length,
+  () =>
+    Object.values(readings).filter((r) => r.trim()).length + Object.values(looks).filter((l) => l !== undefined).length,
 )
 
 async function load() {
@@ -62,13 +63,16 @@ onMounted(load)
   <p v-if="notice" role="status">{{ notice }}</p>
   <p>
     Every component by itself, before use or after a repair: isolated, proved dead, wires off. Write ohms as 0.3, 460,
-    4.7k or OL; each is judged when recorded. A contact that passes by hand may still be worn: the armature over-travels.
+    4.7k or OL; each is judged when recorded. A contact that passes by hand may still be worn: the armature
+    over-travels.
   </p>
   <section v-if="done.length" class="sheet past">
     <h2>Recorded</h2>
     <details v-for="check in done" :key="check.id">
       <summary class="figures">
-        {{ when(check.at) }} {{ check.who }}: {{ check.passed }} good<strong v-if="check.failed">, {{ check.failed }} not good</strong>
+        {{ when(check.at) }} {{ check.who }}: {{ check.passed }} good<strong v-if="check.failed"
+          >, {{ check.failed }} not good</strong
+        >
       </summary>
       <ul>
         <li v-for="item in check.items" :key="item.id" :class="{ bad: !item.good }">

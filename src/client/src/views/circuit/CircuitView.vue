@@ -106,9 +106,9 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
         </TabList>
         <TabPanels>
           <TabPanel value="drawing">
-            <div class="drawing">
-              <CircuitDrawing :circuit="circuit" :lead1="chosen" @terminal="chosen = $event" @wire="wire = $event" />
-              <aside>
+            <CircuitDrawing :circuit="circuit" :lead1="chosen" @terminal="chosen = $event" @wire="wire = $event" />
+            <aside>
+              <section>
                 <template v-if="chosen">
                   <h2>{{ chosen }}</h2>
                   <WireRoute :circuit="circuit" :terminal="chosen" />
@@ -116,14 +116,16 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
                 <p v-else class="faint">
                   Tap a terminal to see what is landed on it, or a wire number to see its route.
                 </p>
-                <template v-if="circuit.findings.length">
-                  <h2>This design</h2>
-                  <ul class="findings">
-                    <li v-for="finding in circuit.findings" :key="finding.id" :class="finding.kind">
-                      <strong>{{ finding.kind === 'cannotWork' ? 'Cannot work' : 'Mind' }}:</strong> {{ finding.text }}
-                    </li>
-                  </ul>
-                </template>
+              </section>
+              <section v-if="circuit.findings.length">
+                <h2>This design</h2>
+                <ul class="findings">
+                  <li v-for="finding in circuit.findings" :key="finding.id" :class="finding.kind">
+                    <strong>{{ finding.kind === 'cannotWork' ? 'Cannot work' : 'Mind' }}:</strong> {{ finding.text }}
+                  </li>
+                </ul>
+              </section>
+              <section>
                 <h2>Cautions</h2>
                 <ul>
                   <li v-for="caution in circuit.cautions" :key="caution">{{ caution }}</li>
@@ -132,8 +134,8 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
                     first.
                   </li>
                 </ul>
-              </aside>
-            </div>
+              </section>
+            </aside>
           </TabPanel>
           <TabPanel value="operate"><OperatePanel :circuit="circuit" :simulate="simulate" /></TabPanel>
           <TabPanel value="terminals"><TerminalPlan :id="id" :circuit="circuit" /></TabPanel>
@@ -208,11 +210,6 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
 </template>
 
 <style scoped>
-.page {
-  padding: 1rem;
-  max-width: 1400px;
-  margin: 0 auto;
-}
 .head {
   display: flex;
   flex-wrap: wrap;
@@ -226,13 +223,24 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
   align-items: center;
   min-height: 44px;
 }
-.drawing {
-  display: grid;
-  grid-template-columns: 1fr minmax(14rem, 20rem);
-  gap: 1rem;
+.page {
+  padding: 1rem;
+  max-width: 1900px;
+  margin: 0 auto;
+}
+aside {
+  columns: 24rem auto;
+  column-gap: 2rem;
+}
+aside ul {
+  margin-top: 0.3rem;
+}
+aside section {
+  break-inside: avoid;
 }
 .findings {
   list-style: none;
+  padding-left: 0;
 }
 .findings li {
   border-left: 4px solid var(--doubt);
@@ -278,10 +286,5 @@ dd {
 }
 .wide {
   width: 100%;
-}
-@media (max-width: 800px) {
-  .drawing {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -32,14 +32,16 @@ onMounted(async () => {
     holds the point, a sensitive meter may show anything. Return: {{ circuit.reference }}.
   </p>
   <div class="row no-print">
-  <InputText
-    v-model="search"
-    placeholder="Find a terminal, wire or device"
-    aria-label="Find in the reading sheet"
-  />
-    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.pdf`"><i class="pi pi-print" aria-hidden="true" /> PDF, A4</a>
-    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.pdf?paper=letter`"><i class="pi pi-print" aria-hidden="true" /> PDF, Letter</a>
-    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.csv`"><i class="pi pi-file-export" aria-hidden="true" /> CSV</a>
+    <InputText v-model="search" placeholder="Find a terminal, wire or device" aria-label="Find in the reading sheet" />
+    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.pdf`"
+      ><i class="pi pi-print" aria-hidden="true" /> PDF, A4</a
+    >
+    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.pdf?paper=letter`"
+      ><i class="pi pi-print" aria-hidden="true" /> PDF, Letter</a
+    >
+    <a class="quiet" :href="`/api/circuits/${id}/reading-sheet.csv`"
+      ><i class="pi pi-file-export" aria-hidden="true" /> CSV</a
+    >
   </div>
   <DataTable
     v-if="rows"

@@ -10,8 +10,7 @@ const search = ref('')
 
 const device = (terminal: string) =>
   props.circuit.devices.find((d) => d.tag === terminal.slice(0, terminal.lastIndexOf(':')))
-const place = (terminal: string) =>
-  props.circuit.locations.find((l) => l.id === device(terminal)?.location)?.name ?? ''
+const place = (terminal: string) => props.circuit.locations.find((l) => l.id === device(terminal)?.location)?.name ?? ''
 
 /** Each clamp of a strip with what is landed on its two sides: the panel's wiring and the cables that leave. */
 const clamps = computed(() =>
@@ -32,7 +31,9 @@ const rows = computed(() =>
   props.circuit.conductors
     .map((c) => ({ ...c, fromPlace: place(c.from), toPlace: place(c.to) }))
     .filter((c) =>
-      `${c.wire} ${c.from} ${c.to} ${c.fromPlace} ${c.toPlace}`.toLowerCase().includes(search.value.trim().toLowerCase()),
+      `${c.wire} ${c.from} ${c.to} ${c.fromPlace} ${c.toPlace}`
+        .toLowerCase()
+        .includes(search.value.trim().toLowerCase()),
     ),
 )
 </script>
@@ -75,7 +76,15 @@ const rows = computed(() =>
       ><i class="pi pi-file-export" aria-hidden="true" /> CSV</a
     >
   </div>
-  <DataTable :value="rows" size="small" striped-rows paginator :rows="40" :always-show-paginator="false" class="sheet figures">
+  <DataTable
+    :value="rows"
+    size="small"
+    striped-rows
+    paginator
+    :rows="40"
+    :always-show-paginator="false"
+    class="sheet figures"
+  >
     <Column field="wire" header="Wire" sortable />
     <Column field="from" header="From" sortable />
     <Column field="fromPlace" header="Place" sortable />

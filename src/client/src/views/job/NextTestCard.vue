@@ -41,9 +41,12 @@ const quantities = [
 
 const touches = computed(
   () =>
-    ({ volts: ['0', 'full', 'stray'], dcVolts: ['0', 'full', 'stray'], ohms: ['0', 'OL', 'stray'], continuity: ['beep', 'no beep'] })[
-      props.test?.quantity ?? 'volts'
-    ],
+    ({
+      volts: ['0', 'full', 'stray'],
+      dcVolts: ['0', 'full', 'stray'],
+      ohms: ['0', 'OL', 'stray'],
+      continuity: ['beep', 'no beep'],
+    })[props.test?.quantity ?? 'volts'],
 )
 const device = (tag: string) => props.circuit.devices.find((d) => d.tag === tag)
 const placeOf = (terminal: string) =>

@@ -96,7 +96,13 @@ onMounted(load)
       />
       <label class="import" tabindex="0" @keydown.enter="input?.click()">
         <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit or bundle
-        <input ref="input" type="file" accept=".json,.zip,application/json,application/zip" class="visually-hidden" @change="importFile" />
+        <input
+          ref="input"
+          type="file"
+          accept=".json,.zip,application/json,application/zip"
+          class="visually-hidden"
+          @change="importFile"
+        />
       </label>
       <a class="import" href="/api/bundle"><i class="pi pi-box" aria-hidden="true" /> Take all along</a>
       <Button label="Set up a circuit" icon="pi pi-plus" @click="router.push('/set-up')" />

@@ -13,10 +13,40 @@ const contacts = computed(() =>
 )
 const isTwoTerminal = computed(() => /^[^:]+:[^-,]+-[^-,]+$/.test(props.part))
 const rating = computed(() => device.value?.settings.filter((s) => s.type !== 'contacts') ?? [])
-const fresh = reactive({ how: 'seriesAfter', kind: 'process-switch', tag: '', contact: '13-14', location: '', function: '' })
+const fresh = reactive({
+  how: 'seriesAfter',
+  kind: 'process-switch',
+  tag: '',
+  contact: '13-14',
+  location: '',
+  function: '',
+})
 const more = ref(false)
 /** Ratings that are looked at most come first; the rest is one touch away. */
-const usual = ['settingAmps', 'coilVolts', 'coil', 'kilowatts', 'volts', 'amps', 'cosPhi', 'rpm', 'connection', 'seconds', 'ratedAmps', 'load', 'function', 'senses', 'primaryVolts', 'secondaryVolts', 'lineVolts', 'system', 'reset', 'tripClass', 'outputVolts', 'interlockedWith']
+const usual = [
+  'settingAmps',
+  'coilVolts',
+  'coil',
+  'kilowatts',
+  'volts',
+  'amps',
+  'cosPhi',
+  'rpm',
+  'connection',
+  'seconds',
+  'ratedAmps',
+  'load',
+  'function',
+  'senses',
+  'primaryVolts',
+  'secondaryVolts',
+  'lineVolts',
+  'system',
+  'reset',
+  'tripClass',
+  'outputVolts',
+  'interlockedWith',
+]
 const shown = computed(() => rating.value.filter((s) => more.value || usual.includes(s.name)))
 
 watch(
@@ -39,14 +69,20 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
     </h2>
     <label
       >Tag
-      <input :value="device.tag" aria-label="Tag of the device" @change="emit('edit', { type: 'renameDevice', tag: device.tag, newTag: given($event) })" />
+      <input
+        :value="device.tag"
+        aria-label="Tag of the device"
+        @change="emit('edit', { type: 'renameDevice', tag: device.tag, newTag: given($event) })"
+      />
     </label>
     <label
       >Function
       <input
         :value="device.function"
         aria-label="Function of the device"
-        @change="emit('edit', { type: 'describeDevice', tag: device.tag, function: given($event), location: device.location })"
+        @change="
+          emit('edit', { type: 'describeDevice', tag: device.tag, function: given($event), location: device.location })
+        "
       />
     </label>
     <label
@@ -54,7 +90,9 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
       <select
         :value="device.location"
         aria-label="Place of the device"
-        @change="emit('edit', { type: 'describeDevice', tag: device.tag, function: device.function, location: given($event) })"
+        @change="
+          emit('edit', { type: 'describeDevice', tag: device.tag, function: device.function, location: given($event) })
+        "
       >
         <option v-for="l in circuit.locations" :key="l.id" :value="l.id">{{ l.name }}</option>
       </select>
@@ -70,7 +108,7 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
         @change="emit('edit', { type: 'renameContact', tag: device.tag, contact, newContact: given($event) })"
       />
     </fieldset>
-    <fieldset>
+    <fieldset v-if="rating.length">
       <legend>Ratings and settings</legend>
       <label v-for="s in shown" :key="s.name"
         >{{ s.description }}{{ s.unit ? ` (${s.unit})` : '' }}
@@ -107,8 +145,16 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
           <option v-for="k in kinds" :key="k.id" :value="k.id">{{ k.term }}</option>
         </select>
       </label>
-      <label>Tag <input v-model="fresh.tag" placeholder="e.g. B3; a tag that is there gets one more contact" aria-label="Tag of the new device" /></label>
-      <label>Terminals <input v-model="fresh.contact" class="figures" aria-label="Terminals of the new contact" /></label>
+      <label
+        >Tag
+        <input
+          v-model="fresh.tag"
+          placeholder="e.g. B3; a tag that is there gets one more contact"
+          aria-label="Tag of the new device"
+      /></label>
+      <label
+        >Terminals <input v-model="fresh.contact" class="figures" aria-label="Terminals of the new contact"
+      /></label>
       <label
         >Place
         <select v-model="fresh.location">

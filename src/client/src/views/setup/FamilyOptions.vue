@@ -68,8 +68,14 @@ function setOption(option: Option, text: string | boolean) {
         </label>
         <label v-else-if="option.type === 'choice'" class="field"
           >{{ option.label }}
-          <select :value="valueOf(option)" :aria-label="option.label" @change="setOption(option, ($event.target as HTMLSelectElement).value)">
-            <option v-for="choice in option.choices" :key="choice.value" :value="choice.value">{{ choice.text }}</option>
+          <select
+            :value="valueOf(option)"
+            :aria-label="option.label"
+            @change="setOption(option, ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="choice in option.choices" :key="choice.value" :value="choice.value">
+              {{ choice.text }}
+            </option>
           </select>
         </label>
         <label v-else class="field"

@@ -28,7 +28,13 @@ function place(id: string, change: { name?: string; cableMetres?: number }) {
 }
 function add() {
   const id = `place${props.circuit.locations.length + 1}`
-  emit('edit', { type: 'setPlace', id, name: fresh.name.trim(), kind: 'fieldStation', cableMetres: Number(fresh.cableMetres) })
+  emit('edit', {
+    type: 'setPlace',
+    id,
+    name: fresh.name.trim(),
+    kind: 'fieldStation',
+    cableMetres: Number(fresh.cableMetres),
+  })
   fresh.name = ''
 }
 </script>
@@ -57,9 +63,18 @@ function add() {
       </div>
       <div class="place">
         <input v-model="fresh.name" placeholder="another place" aria-label="Name of another place" />
-        <label class="metres"><input v-model="fresh.cableMetres" class="figures" aria-label="Cable to it, metres" /> m</label>
+        <label class="metres"
+          ><input v-model="fresh.cableMetres" class="figures" aria-label="Cable to it, metres" /> m</label
+        >
       </div>
-      <Button label="Add the place" size="small" severity="secondary" outlined :disabled="!fresh.name.trim()" @click="add" />
+      <Button
+        label="Add the place"
+        size="small"
+        severity="secondary"
+        outlined
+        :disabled="!fresh.name.trim()"
+        @click="add"
+      />
     </fieldset>
   </div>
 </template>

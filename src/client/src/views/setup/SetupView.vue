@@ -72,7 +72,10 @@ watch(family, (now, before) => {
   options.value = Object.fromEntries(
     Object.entries(options.value).filter(
       ([name, value]) =>
-        kept.includes(name) || (known.includes(name) && String(value) !== old?.options.find((o) => o.name === name)?.default && !['protection', 'control'].includes(name)),
+        kept.includes(name) ||
+        (known.includes(name) &&
+          String(value) !== old?.options.find((o) => o.name === name)?.default &&
+          !['protection', 'control'].includes(name)),
     ),
   )
 })
@@ -118,8 +121,22 @@ onKeyStroke('z', (event) => {
     <div class="head">
       <h1>{{ id ? 'Change a circuit' : 'Set up a circuit' }}: {{ circuit?.tag }} {{ circuit?.title }}</h1>
       <div class="row">
-        <Button icon="pi pi-undo" label="Undo" severity="secondary" outlined :disabled="!canUndo" @click="setup.go(-1)" />
-        <Button icon="pi pi-refresh" label="Redo" severity="secondary" outlined :disabled="!canRedo" @click="setup.go(1)" />
+        <Button
+          icon="pi pi-undo"
+          label="Undo"
+          severity="secondary"
+          outlined
+          :disabled="!canUndo"
+          @click="setup.go(-1)"
+        />
+        <Button
+          icon="pi pi-refresh"
+          label="Redo"
+          severity="secondary"
+          outlined
+          :disabled="!canRedo"
+          @click="setup.go(1)"
+        />
         <Button icon="pi pi-save" label="Save to the register" :disabled="!circuit || busy" @click="save" />
       </div>
     </div>
@@ -142,7 +159,12 @@ onKeyStroke('z', (event) => {
                 You have changed the circuit itself; the options would undo that.
                 <Button label="Back to the options" text size="small" @click="again" />
               </p>
-              <FamilyOptions v-model:family="family" v-model:options="options" :families="families" :locked="isEdited" />
+              <FamilyOptions
+                v-model:family="family"
+                v-model:options="options"
+                :families="families"
+                :locked="isEdited"
+              />
             </TabPanel>
             <TabPanel value="match">
               <DevicePanel
@@ -163,7 +185,7 @@ onKeyStroke('z', (event) => {
           </TabPanels>
         </Tabs>
       </section>
-      <section class="main">
+      <section class="main sheet">
         <div class="verdict" role="status" :class="{ bad: circuit.findings.some((f) => f.kind === 'cannotWork') }">
           <strong v-if="busy">Trying it…</strong>
           <strong v-else-if="circuit.findings.some((f) => f.kind === 'cannotWork')">It cannot work:</strong>
@@ -232,7 +254,12 @@ onKeyStroke('z', (event) => {
   padding: 0.5rem 0 0;
   background: none;
 }
+.main {
+  padding: 0 0.7rem 0.7rem;
+  min-width: 0;
+}
 .verdict {
+  margin: 0 -0.7rem;
   border-left: 6px solid var(--petrol);
   padding: 0.4rem 0.8rem;
   background: var(--sheet);

@@ -29,18 +29,32 @@ const given = (event: Event) => (event.target as HTMLInputElement).value
     <h2>Wire {{ wire }}</h2>
     <label
       >Number on the ferrules
-      <input :value="wire" aria-label="Wire number" class="figures" @change="emit('edit', { type: 'renumberWire', wire, newWire: given($event) })" />
+      <input
+        :value="wire"
+        aria-label="Wire number"
+        class="figures"
+        @change="emit('edit', { type: 'renumberWire', wire, newWire: given($event) })"
+      />
     </label>
     <h3>How it runs</h3>
     <ul>
-      <li v-for="c in conductors" :key="c.id" class="figures">{{ c.from }} – {{ c.to }} <span class="faint">{{ c.metres }} m</span></li>
+      <li v-for="c in conductors" :key="c.id" class="figures">
+        {{ c.from }} – {{ c.to }} <span class="faint">{{ c.metres }} m</span>
+      </li>
     </ul>
     <template v-if="order.length > 2">
       <h3>From terminal to terminal</h3>
       <ol>
         <li v-for="(terminal, i) in order" :key="terminal">
           <span class="figures">{{ terminal }}</span>
-          <Button icon="pi pi-arrow-up" text size="small" :disabled="i === 0" :aria-label="`${terminal} earlier`" @click="move(i, -1)" />
+          <Button
+            icon="pi pi-arrow-up"
+            text
+            size="small"
+            :disabled="i === 0"
+            :aria-label="`${terminal} earlier`"
+            @click="move(i, -1)"
+          />
           <Button
             icon="pi pi-arrow-down"
             text

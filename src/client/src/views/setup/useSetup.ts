@@ -58,9 +58,12 @@ export function useSetup(draftKey: string) {
         ),
       true,
     )
-  const open = (file: unknown) => take(async () => need(await api.POST('/api/setup/open', { body: { file: file as never } })))
+  const open = (file: unknown) =>
+    take(async () => need(await api.POST('/api/setup/open', { body: { file: file as never } })))
   const edit = (change: Edit) =>
-    take(async () => need(await api.POST('/api/setup/edit', { body: { file: current.value!.file as never, edit: change } })))
+    take(async () =>
+      need(await api.POST('/api/setup/edit', { body: { file: current.value!.file as never, edit: change } })),
+    )
   const simulate = async (steps: Step[]) =>
     need(await api.POST('/api/setup/operate', { body: { file: current.value!.file as never, steps } }))
 
@@ -112,5 +115,23 @@ export function useSetup(draftKey: string) {
     }
   }
 
-  return { current, circuit, problem, busy, family, options, canUndo, canRedo, isEdited, build, open, edit, simulate, go, resume, forget, save }
+  return {
+    current,
+    circuit,
+    problem,
+    busy,
+    family,
+    options,
+    canUndo,
+    canRedo,
+    isEdited,
+    build,
+    open,
+    edit,
+    simulate,
+    go,
+    resume,
+    forget,
+    save,
+  }
 }
