@@ -15,8 +15,8 @@ public sealed class ViewsTests : IDisposable
     {
         _screen.Open("/");
         _screen.See("Dust extraction fan");
-        _screen.Type(".search", "pump house");
-        _screen.Until(() => Rows() == 2, "two pumps");
+        _screen.Type(".search", "pump house sprinkler");
+        _screen.Until(() => Rows() == 3, "the sprinkler's pumps");
         _screen.Type(".search", "zzz");
         _screen.See("Nothing in the register matches");
     }

@@ -6,7 +6,7 @@ using Microsoft.AspNetCore.Mvc.Testing;
 namespace Fehler.Web.Tests;
 
 /// <summary>The service on a real SQLite file of its own, with the demo plant in it.</summary>
-public sealed class Host : WebApplicationFactory<Program>
+public class Host : WebApplicationFactory<Program>
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("fehler").FullName;
 
@@ -19,8 +19,10 @@ public sealed class Host : WebApplicationFactory<Program>
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("Fehler:Database", Database);
-        builder.UseSetting("Fehler:DemoFolder", Path.Combine(Root, "demo"));
+        builder.UseSetting("Fehler:DemoFolder", DemoFolder);
     }
+
+    protected virtual string DemoFolder => Path.Combine(Root, "demo");
 
     /// <summary>Id of a circuit of the register.</summary>
     public static async Task<string> CircuitAsync(HttpClient client, string tag)
@@ -56,4 +58,10 @@ public sealed class Host : WebApplicationFactory<Program>
 
         return folder;
     }
+}
+
+/// <summary>Another installation, with nothing in it.</summary>
+public sealed class EmptyHost : Host
+{
+    protected override string DemoFolder => "";
 }
