@@ -1,0 +1,245 @@
+using System.Text.Json;
+using OpenQA.Selenium;
+
+namespace Fehler.Ui.Tests;
+
+/// <summary>A new user sets a starter up from nothing, matches it to the panel, operates it and saves it.</summary>
+public sealed class SetUpTests : IDisposable
+{
+    private readonly RunningApp _app = new();
+    private readonly Screen _screen;
+
+    public SetUpTests() => _screen = new Screen(_app.Address);
+
+    [Fact]
+    public void From_blank_to_a_saved_reversing_starter_with_renamed_wires()
+    {
+        _screen.Open("/");
+        _screen.ClickText("Set up a circuit");
+        _screen.See("Tried in simulation");
+        Pick("Family", "Reversing");
+        _screen.See("Forward and reverse contactor with interlocks");
+        Fill("Tag", "TC-801");
+        Fill("Drives", "Test conveyor");
+        _screen.Until(() => _screen.Shows("TC-801 Test conveyor"), "the names in the heading");
+        _screen.Until(() => Parts("S3:13-14") == 1, "the Reverse button in the drawing");
+
+        Wire("3");
+        Fill("Wire number", "303");
+        _screen.Until(() => Wires("303") > 0, "wire 303 in the drawing");
+        Tap("S2:13-14");
+        Fill("Tag of the device", "SB2");
+        _screen.Until(() => Parts("SB2:13-14") == 1, "the renamed button");
+        _screen.ClickText("Undo");
+        _screen.Until(() => Parts("S2:13-14") == 1, "its old name after undo");
+        _screen.ClickText("Redo");
+        _screen.Until(() => Parts("SB2:13-14") == 1, "its new name after redo");
+
+        _screen.ClickText("Save to the register");
+        _screen.See("TC-801 Test conveyor");
+        _screen.See("version 1");
+        _screen.Open("/");
+        _screen.Type(".search", "TC-801");
+        _screen.See("Test conveyor");
+    }
+
+    [Fact]
+    public void A_circuit_that_cannot_work_says_why_and_takes_the_proposal_over()
+    {
+        _screen.Open("/set-up");
+        Tap("KM1:A1-A2");
+        Fill("Rated coil voltage (V)", "400", byLabelText: true);
+        _screen.See("KM1 can never pull in");
+        _screen.See("it is rated 400 V");
+        _screen.ClickText("Take it over");
+        _screen.See("Tried in simulation: it starts");
+    }
+
+    [Fact]
+    public void A_device_is_put_in_series_and_taken_out_again()
+    {
+        _screen.Open("/set-up");
+        Tap("S1:21-22");
+        Fill("Tag of the new device", "B5");
+        _screen.ClickText("Put it in");
+        _screen.Until(() => Parts("B5:13-14") == 1, "the switch in the drawing");
+        Tap("B5:13-14");
+        _screen.ClickText("Take B5:13-14 out");
+        _screen.Until(() => Parts("B5:13-14") == 0, "the drawing without it");
+    }
+
+    [Fact]
+    public void What_was_left_unfinished_goes_on_where_it_was()
+    {
+        _screen.Open("/set-up");
+        Tap("S1:21-22");
+        Fill("Tag of the device", "SB1");
+        _screen.Until(() => Parts("SB1:21-22") == 1, "the renamed Stop");
+        _screen.Open("/logbook");
+        _screen.Open("/set-up");
+        _screen.See("it goes on where you were");
+        _screen.Until(() => Parts("SB1:21-22") == 1, "the renamed Stop again");
+    }
+
+    [Fact]
+    public void A_refused_edit_is_explained_and_changes_nothing()
+    {
+        _screen.Open("/set-up");
+        Tap("S1:21-22");
+        Fill("Contact 21-22", "23-24");
+        _screen.See("EN 50005");
+        Parts("S1:21-22").ShouldBe(1);
+    }
+
+    [Fact]
+    public void The_trace_is_ticked_conductor_by_conductor_and_survives_a_reload()
+    {
+        OpenCircuit("IN-101");
+        _screen.ClickText("Change the circuit");
+        _screen.ClickText("Trace");
+        _screen.See("0 of");
+        _screen.Click("button[aria-label='3.1 is as drawn']");
+        _screen.See("1 of");
+        _screen.Click("button[aria-label='3.2 differs']");
+        Fill("Wire number in the panel", "23");
+        _screen.ClickText("Correct the circuit");
+        _screen.Until(() => Wires("23") > 0, "wire 23 in the drawing");
+    }
+
+    [Fact]
+    public void A_circuit_is_operated_by_tapping_its_drawing()
+    {
+        OpenCircuit("CH-111");
+        _screen.ClickText("Operate");
+        _screen.See("nothing is touched");
+        Tap("S2:13-14");
+        _screen.Until(() => Seen("runs in star"), "the motor in star");
+        Tap("S2:13-14");
+        _screen.ClickText("To what happens next");
+        _screen.ClickText("1 s");
+        _screen.Until(() => Seen("runs") && !Seen("runs in star"), "the motor in delta");
+        _screen.See("timed out");
+        Tap("S1:21-22");
+        _screen.Until(() => Seen("stopped"), "the motor stopped");
+    }
+
+    [Theory]
+    [InlineData("KF-401")]
+    [InlineData("SH-602")]
+    [InlineData("GC-501")]
+    [InlineData("SL-121")]
+    [InlineData("WS-702")]
+    public void Each_family_is_drawn_in_both_schools_with_every_terminal_in_reach(string tag)
+    {
+        OpenCircuit(tag);
+        var iec = Terminals();
+        iec.Count.ShouldBeGreaterThan(10);
+        Pick("Symbols of the drawing", "Ladder");
+        _screen.Until(() => Terminals().SetEquals(iec), "the same terminals in the ladder");
+        Overlaps().ShouldBeEmpty();
+        Pick("Symbols of the drawing", "IEC");
+        Overlaps().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_drawing_is_saved_as_an_SVG_that_stands_alone()
+    {
+        OpenCircuit("IN-101");
+        var svg = (string)_screen.Driver.ExecuteScript("""
+            const made = []; const create = URL.createObjectURL;
+            URL.createObjectURL = (blob) => { made.push(blob); return create(blob) };
+            document.querySelector('button.save').click();
+            return made[0].text();
+            """)!;
+        svg.ShouldContain("xmlns=\"http://www.w3.org/2000/svg\"");
+        svg.ShouldContain("<title>IN-101");
+        svg.ShouldNotContain("class=");
+        svg.ShouldContain("stroke=\"rgb(");
+    }
+
+    [Fact]
+    public void A_bench_check_is_recorded_and_a_bad_contact_is_named()
+    {
+        OpenCircuit("WP-301");
+        _screen.ClickText("Bench check");
+        Fill("F2 Break contact 95-96, reset, ohms", "OL");
+        Fill("F2 Make contact 97-98, reset, ohms", "OL");
+        _screen.ClickText("Record (2 done)");
+        _screen.See("1 good, 1 not good");
+        _screen.ClickText("20");
+        _screen.See("NOT GOOD");
+    }
+
+    [Fact]
+    public void The_terminal_plan_shows_each_clamp_with_both_its_sides()
+    {
+        OpenCircuit("GC-502");
+        _screen.ClickText("Terminal plan");
+        _screen.See("X1:6");
+        _screen.See("S22:13 Lath post 2");
+    }
+
+    public void Dispose()
+    {
+        _screen.Dispose();
+        _app.Dispose();
+    }
+
+    private void OpenCircuit(string tag)
+    {
+        _screen.Open("/");
+        _screen.Type(".search", tag);
+        _screen.ClickText(tag);
+        _screen.See("Terminal plan");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[data-terminal]")).Count > 0, "the drawing");
+    }
+
+    private void Tap(string part)
+    {
+        _screen.Until(() => Parts(part) > 0, $"{part} in the drawing");
+        _screen.Driver.ExecuteScript("const e = document.querySelector(arguments[0]); e.scrollIntoView({block: 'center'}); e.dispatchEvent(new MouseEvent('click', {bubbles: true}))", $"[data-part='{part}']");
+    }
+
+    private void Wire(string wire)
+    {
+        _screen.Until(() => Wires(wire) > 0, $"wire {wire}");
+        _screen.Driver.ExecuteScript("document.querySelector(arguments[0]).dispatchEvent(new MouseEvent('click', {bubbles: true}))", $"[data-wire='{wire}']");
+    }
+
+    private void Pick(string label, string option) => _screen.Until(() =>
+    {
+        _screen.Driver.FindElement(By.CssSelector($"select[aria-label='{label}']")).FindElements(By.TagName("option")).First(o => o.Text == option).Click();
+        return true;
+    }, $"{label}: {option}");
+
+    private void Fill(string label, string text, bool byLabelText = false)
+    {
+        var field = _screen.Until(() => byLabelText
+            ? _screen.Driver.FindElements(By.TagName("label")).Where(l => l.Displayed && l.Text.StartsWith(label, StringComparison.Ordinal)).Select(l => l.FindElement(By.CssSelector("input"))).FirstOrDefault()
+            : _screen.Driver.FindElements(By.CssSelector($"input[aria-label='{label}']")).FirstOrDefault(e => e.Displayed), label);
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(text + Keys.Tab);
+    }
+
+    private int Parts(string part) => _screen.Driver.FindElements(By.CssSelector($"[data-part='{part}']")).Count;
+
+    private int Wires(string wire) => _screen.Driver.FindElements(By.CssSelector($"[data-wire='{wire}']")).Count;
+
+    private bool Seen(string word) => _screen.Driver.FindElements(By.CssSelector("text.seen")).Any(t => t.Text == word);
+
+    private HashSet<string> Terminals() => [.. _screen.Driver.FindElements(By.CssSelector("[data-terminal]")).Select(t => t.GetAttribute("data-terminal")!)];
+
+    /// <summary>Pairs of device tags whose texts lie on each other.</summary>
+    private List<string> Overlaps()
+    {
+        var json = (string)_screen.Driver.ExecuteScript("""
+            const boxes = [...document.querySelectorAll('svg.drawing')].flatMap((svg) => [...svg.querySelectorAll('text.tag')].map((t) => ({ text: t.textContent.trim(), r: t.getBoundingClientRect() })));
+            const found = [];
+            boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
+              if (a.r.left < b.r.right - 1 && b.r.left < a.r.right - 1 && a.r.top < b.r.bottom - 1 && b.r.top < a.r.bottom - 1) found.push(a.text + ' ' + b.text);
+            }));
+            return JSON.stringify(found);
+            """)!;
+        return JsonSerializer.Deserialize<List<string>>(json)!;
+    }
+}
