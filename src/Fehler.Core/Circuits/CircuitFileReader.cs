@@ -64,7 +64,7 @@ internal static class CircuitFileReader
         var kindName = Text(e, "kind", at);
         var kind = DeviceKinds.Find(kindName)
             ?? throw new CircuitException($"{at}.kind", $"is '{kindName}'; expected one of: {string.Join(", ", DeviceKinds.All.Select(k => k.Id))}.");
-        var parameters = ImmutableSortedDictionary<string, ParameterValue>.Empty;
+        var parameters = Device.NoParameters;
         if (e.TryGetProperty("parameters", out var given))
         {
             Expect(given, JsonValueKind.Object, $"{at}.parameters", "an object");

@@ -19,6 +19,12 @@ public sealed record Device(
     ImmutableSortedDictionary<string, ParameterValue> Parameters,
     string Function = "")
 {
+    /// <summary>
+    /// No parameters yet. Names are compared as they are written: comparing them by the rules of a language, the default, is what
+    /// simulation would spend its time on.
+    /// </summary>
+    public static ImmutableSortedDictionary<string, ParameterValue> NoParameters { get; } = ImmutableSortedDictionary.Create<string, ParameterValue>(StringComparer.Ordinal);
+
     /// <summary>The number a parameter has here, or the kind's default.</summary>
     public double Number(string name) =>
         Parameters.TryGetValue(name, out var value) && value.Number is { } given ? given : Kind.Parameter(name).Default!.Number!.Value;

@@ -29,7 +29,7 @@ public sealed class DiagnosisSession
     private const double NoneOfThesePrior = 0.01, NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
 
     /// <summary>Nobody tries more starts than this before calling.</summary>
-    private const int MostTrials = 3;
+    private const int MostTrials = 2;
 
     private static readonly ConditionalWeakTable<Circuit, IReadOnlyList<Hypothesis>> Found = [];
 
@@ -53,6 +53,10 @@ public sealed class DiagnosisSession
     internal TestPoints Points { get; }
     internal IOhmTables Tables { get; }
     internal double FullVolts { get; }
+
+    /// <summary>Pairs of points that show something else with a setup, by quantity and the healthy circuit's state; found once.</summary>
+    internal System.Collections.Concurrent.ConcurrentDictionary<(Quantity, Setup, CircuitState), ImmutableArray<(TerminalId From, TerminalId To)>> Worthwhile { get; } = new();
+
     internal double StraySpan { get; }
     internal IReadOnlyList<Hypothesis> Hypotheses => _hypotheses;
     internal IReadOnlyList<Observation> Observations => _observations;

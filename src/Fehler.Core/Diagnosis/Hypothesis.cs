@@ -17,17 +17,17 @@ internal sealed class Hypothesis
     private readonly Dictionary<Setup, Prepared> _prepared = [];
     private readonly Network _healthy;
     private readonly List<double> _strays = [];
-    private Simulator _simulator;
+    private Trajectories _trajectories;
     private CircuitState? _released;
 
     /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
     private Network? _twin;
 
-    private Hypothesis(Network healthy, FaultMode? fault, Simulator simulator, Network? twin, CircuitState state, double prior)
+    private Hypothesis(Network healthy, FaultMode? fault, Trajectories trajectories, Network? twin, CircuitState state, double prior)
     {
         _healthy = healthy;
         Fault = fault;
-        _simulator = simulator;
+        _trajectories = trajectories;
         _twin = twin;
         State = state;
         LogWeight = Math.Log(prior);
@@ -51,19 +51,20 @@ internal sealed class Hypothesis
     public static IEnumerable<Hypothesis> AsFound(Network healthy, FaultMode? fault, double prior, ImmutableArray<Step> trial)
     {
         var simulator = new Simulator(fault is null ? healthy : healthy.With(fault.Alterations));
+        var trajectories = new Trajectories(simulator);
         var twin = fault is null or { SizeFactor: 1 } ? null : healthy.With([.. fault.Alterations.Select(a => a.Scaled(fault.SizeFactor))]);
-        var rest = simulator.Start().State;
+        var rest = Trajectories.Rounded(simulator.Start().State);
         var tried = Settled(simulator, rest, trial);
         if (tried.Equals(rest))
         {
-            return [new Hypothesis(healthy, fault, simulator, twin, rest, prior)];
+            return [new Hypothesis(healthy, fault, trajectories, twin, rest, prior)];
         }
 
-        return [new Hypothesis(healthy, fault, simulator, twin, rest, prior / 2), new Hypothesis(healthy, fault, simulator, twin, tried, prior / 2)];
+        return [new Hypothesis(healthy, fault, trajectories, twin, rest, prior / 2), new Hypothesis(healthy, fault, trajectories, twin, tried, prior / 2)];
     }
 
     /// <summary>A fresh copy for another job on the same circuit.</summary>
-    public Hypothesis Clone() => new(_healthy, Fault, _simulator, _twin, State, 1) { LogWeight = LogWeight };
+    public Hypothesis Clone() => new(_healthy, Fault, _trajectories, _twin, State, 1) { LogWeight = LogWeight };
 
     public void Weigh(double likelihood) => LogWeight += Math.Log(likelihood);
 
@@ -87,8 +88,8 @@ internal sealed class Hypothesis
     /// <summary>Does steps and stays there.</summary>
     public Outcome Operate(IEnumerable<Step> steps)
     {
-        var outcome = _simulator.Do(State, steps);
-        Move(outcome.State);
+        var outcome = _trajectories.Simulator.Do(State, steps);
+        Move(Trajectories.Rounded(outcome.State));
         return outcome;
     }
 
@@ -96,11 +97,17 @@ internal sealed class Hypothesis
     /// Buttons that were held for an operation are let go before anything else is done: nobody holds Start while looking for
     /// the meter. What has to be held during a reading is named with it.
     /// </summary>
-    public void LetGo() => Move(WithButtonsReleased);
+    public void LetGo()
+    {
+        if (!ReferenceEquals(WithButtonsReleased, State))
+        {
+            Move(WithButtonsReleased);
+        }
+    }
 
     public void Lift(string conductor) => Move(State with { Lifted = State.Lifted.Add(conductor) });
 
-    public void Land(string conductor) => Move(_simulator.Observe(State with { Lifted = State.Lifted.Remove(conductor) }).State);
+    public void Land(string conductor) => Move(_trajectories.Simulator.Observe(State with { Lifted = State.Lifted.Remove(conductor) }).State);
 
     /// <summary>A unit has been repaired: what it was in is as new, and so is its fault if it had one.</summary>
     public void Repair(string unit)
@@ -108,7 +115,7 @@ internal sealed class Hypothesis
         if (Fault?.Unit == unit)
         {
             IsRepaired = true;
-            _simulator = new Simulator(_healthy);
+            _trajectories = new Trajectories(new Simulator(_healthy));
             _twin = null;
         }
 
@@ -120,16 +127,16 @@ internal sealed class Hypothesis
             State = State.With(index, State.Devices[index] with { Position = fresh });
         }
 
-        Move(_simulator.Observe(State).State);
+        Move(_trajectories.Simulator.Observe(State).State);
     }
 
-    /// <summary>What is seen of the devices after steps, without doing them.</summary>
-    public ImmutableSortedDictionary<string, string> Foresee(IEnumerable<Step> steps) => _simulator.Do(State, steps).Appearances;
+    /// <summary>What is seen of the devices after steps, without doing them, in words.</summary>
+    public string Foresee(IReadOnlyCollection<Step> steps) => _trajectories.SeenAfter(State, steps);
 
     public string Seen(string deviceTag, string lookId)
     {
-        var index = _simulator.Network.DeviceIndex(deviceTag);
-        var device = _simulator.Network.Circuit.Devices[index];
+        var index = Network.DeviceIndex(deviceTag);
+        var device = Network.Circuit.Devices[index];
         return device.Kind.Seen(device, device.Kind.Looks(device).First(l => l.Id == lookId), State.Devices[index], _healthy.Circuit.Devices[index]);
     }
 
@@ -139,13 +146,13 @@ internal sealed class Hypothesis
         var prepared = Prepare(setup);
         if (quantity.IsVolts())
         {
-            var solution = prepared.Solve(_simulator.Network);
+            var solution = prepared.Solve(Network);
             var twin = _twin is null ? null : prepared.SolveTwin(_twin);
             return [.. pairs.Select(p => quantity == Quantity.Volts ? Tolerances.Volts(solution, p.From, p.To, twin) : Tolerances.DcVolts(solution, p.From, p.To, twin))];
         }
 
         var table = tables.Of(prepared.State, pairs);
-        var ohms = table.Read(_simulator.Network);
+        var ohms = table.Read(Network);
         var twinOhms = _twin is null ? ohms : table.Read(_twin);
         return [.. ohms.Select((value, i) => Tolerances.Ohms(value, twinOhms[i]))];
     }
@@ -156,7 +163,7 @@ internal sealed class Hypothesis
         if (setup.Held.Length > 0)
         {
             var held = Prepare(setup).State;
-            Move(_simulator.Do(held, setup.Held.Select(Released)).State);
+            Move(_trajectories.After(held, [.. setup.Held.Select(Released)]));
         }
     }
 
@@ -176,18 +183,20 @@ internal sealed class Hypothesis
         if (setup.Change == SetupChange.None)
         {
             var state = WithButtonsReleased;
-            return setup.Held.IsEmpty ? state : setup.Dead ? _simulator.Arrange(state, setup.Held) : _simulator.Do(state, setup.Held).State;
+            return setup.Held.IsEmpty ? state : setup.Dead ? _trajectories.Simulator.Arrange(state, setup.Held) : _trajectories.After(state, setup.Held);
         }
 
         // Switching off or on is worked out once; what is then held on a dead circuit moves nothing else.
         if (setup.Held.IsEmpty)
         {
-            return _simulator.Do(WithButtonsReleased, setup.Steps(_healthy.Circuit)).State;
+            return _trajectories.After(WithButtonsReleased, [.. setup.Steps(_healthy.Circuit)]);
         }
 
         var changed = Prepare(setup with { Held = [] }).State;
-        return setup.Dead ? _simulator.Arrange(changed, setup.Held) : _simulator.Do(changed, setup.Held).State;
+        return setup.Dead ? _trajectories.Simulator.Arrange(changed, setup.Held) : _trajectories.After(changed, setup.Held);
     }
+
+    private Network Network => _trajectories.Simulator.Network;
 
     private CircuitState WithButtonsReleased => _released ??= Release();
 
@@ -203,7 +212,7 @@ internal sealed class Hypothesis
             }
         }
 
-        return steps.Count == 0 ? State : _simulator.Do(State, steps).State;
+        return steps.Count == 0 ? State : _trajectories.After(State, steps);
     }
 
     private void Move(CircuitState state)
@@ -221,9 +230,9 @@ internal sealed class Hypothesis
 
     private static CircuitState Settled(Simulator simulator, CircuitState state, ImmutableArray<Step> trial)
     {
-        var outcome = simulator.Do(state, trial);
-        // A rotor's last digits are no difference.
-        return outcome.State with { Devices = [.. outcome.State.Devices.Select(d => d with { Speed = Math.Round(d.Speed, 4) })] };
+        // A rotor's last digits and delays that ran are no difference.
+        var after = Trajectories.Rounded(simulator.Do(state, trial).State);
+        return after with { Devices = [.. after.Devices.Select(d => d with { Progress = 0 })] };
     }
 
     /// <summary>A state set up for readings, solved when first needed.</summary>

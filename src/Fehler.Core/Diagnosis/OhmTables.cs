@@ -6,7 +6,7 @@ using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
-/// <summary>Tables of resistances by state; most hypotheses share a handful of states.</summary>
+/// <summary>Tables of resistances by state; most hypotheses share a handful of states. A list of pairs is known by being the same list.</summary>
 internal interface IOhmTables
 {
     OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs);
@@ -16,7 +16,7 @@ internal sealed class OhmTables(Network healthy) : IOhmTables
 {
     private const int MostKept = 200;
 
-    private readonly ConcurrentDictionary<(CircuitState State, TerminalId First, int Count), OhmTable> _tables = new();
+    private readonly ConcurrentDictionary<(CircuitState State, ImmutableArray<(TerminalId From, TerminalId To)> Pairs), OhmTable> _tables = new();
 
     public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs)
     {
@@ -27,6 +27,6 @@ internal sealed class OhmTables(Network healthy) : IOhmTables
 
         return pairs.Length == 1
             ? new OhmTable(healthy, state, pairs)
-            : _tables.GetOrAdd((state, pairs[0].From, pairs.Length), key => new OhmTable(healthy, key.State, pairs));
+            : _tables.GetOrAdd((state, pairs), key => new OhmTable(healthy, key.State, key.Pairs));
     }
 }

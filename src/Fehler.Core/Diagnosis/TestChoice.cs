@@ -24,7 +24,16 @@ internal sealed class TestChoice
     /// <summary>Suspects of the leading unit below this share of it are not worth a proof of their own.</summary>
     private const double LeastProvedShare = 0.04;
 
-    private const int MostHypotheses = 260, MostProposals = 8;
+    private const int MostHypotheses = 180, MostProposals = 8;
+
+    /// <summary>Of a fault of unknown size no more than this many sizes are weighed for the choice.</summary>
+    private const int MostVariants = 3;
+
+    /// <summary>
+    /// Actuators that are thought of being held or operated in one choice: those that the suspicion points at first. A chain of
+    /// twelve stations has two dozen buttons, and most of them tell the same.
+    /// </summary>
+    private const int MostHeldLive = 3, MostHeldDead = 6, MostOperated = 4;
 
     private readonly DiagnosisSession _session;
     private readonly JobState _job;
@@ -46,15 +55,21 @@ internal sealed class TestChoice
         var ranked = session.Hypotheses.Select((h, i) => (Hypothesis: h, Weight: posterior[i])).OrderByDescending(x => x.Weight).ToList();
         var kept = new List<(Hypothesis Hypothesis, double Weight)>();
         var left = 1 - posterior[^1];
-        foreach (var x in ranked.Take(MostHypotheses))
+        var variants = new Dictionary<string, int>();
+        foreach (var x in ranked)
         {
-            if (left < NegligibleShare && kept.Count > 1)
+            if ((left < NegligibleShare && kept.Count > 1) || kept.Count == MostHypotheses)
             {
                 break;
             }
 
-            kept.Add(x);
             left -= x.Weight;
+            var mode = x.Hypothesis.Fault?.Id ?? "";
+            variants[mode] = variants.GetValueOrDefault(mode) + 1;
+            if (variants[mode] <= MostVariants)
+            {
+                kept.Add(x);
+            }
         }
 
         _live = [.. kept.Select(x => x.Hypothesis)];
@@ -115,13 +130,13 @@ internal sealed class TestChoice
         var all = new List<Candidate>();
         foreach (var setup in Setups(live: true))
         {
-            all.AddRange(Readings(Quantity.Volts, setup, _session.Points.Volts));
-            all.AddRange(Readings(Quantity.DcVolts, setup, _session.Points.DcVolts));
+            all.AddRange(Readings(Quantity.Volts, setup, Worthwhile(Quantity.Volts, setup, _session.Points.Volts)));
+            all.AddRange(Readings(Quantity.DcVolts, setup, Worthwhile(Quantity.DcVolts, setup, _session.Points.DcVolts)));
         }
 
         foreach (var setup in Setups(live: false))
         {
-            all.AddRange(Readings(Quantity.Ohms, setup, _session.Points.Ohms));
+            all.AddRange(Readings(Quantity.Ohms, setup, Worthwhile(Quantity.Ohms, setup, _session.Points.Ohms)));
         }
 
         all.AddRange(Looks());
@@ -129,28 +144,47 @@ internal sealed class TestChoice
         return all;
     }
 
+    /// <summary>
+    /// With something held only those points are worth the leads where a good circuit then shows something else: the rest tells no
+    /// more than without.
+    /// </summary>
+    private ImmutableArray<(TerminalId From, TerminalId To)> Worthwhile(Quantity quantity, Setup setup, ImmutableArray<(TerminalId From, TerminalId To)> pairs)
+    {
+        if (setup.Held.IsEmpty || pairs.IsEmpty)
+        {
+            return pairs;
+        }
+
+        return _session.Worthwhile.GetOrAdd((quantity, setup, _session.Healthy.State), _ =>
+        {
+            var idle = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup with { Held = [] });
+            var held = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup);
+            return [.. pairs.Where((_, i) => Differs(idle[i], held[i]))];
+        });
+    }
+
     /// <summary>States that can be set up: nothing held, or one actuator held.</summary>
     private IEnumerable<Setup> Setups(bool live)
     {
         var change = live == !_job.IsIsolated ? SetupChange.None : live ? SetupChange.Energise : SetupChange.Isolate;
         yield return new Setup(change, [], !live);
-        foreach (var device in _circuit.Devices)
+        // Live, a Start is held; a Stop held live shows nothing that a Start not held does not.
+        var actuators = _circuit.Devices.SelectMany(d => d.Kind.Actuations(d)
+            .Where(a => a.Returns && (live ? !a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen : true))
+            .Select(a => new Step(d.Tag, a.Position)));
+        foreach (var held in MostSuspected(actuators, live ? MostHeldLive : MostHeldDead))
         {
-            foreach (var actuation in device.Kind.Actuations(device).Where(a => a.Returns && (!a.DeadOnly || !live)))
-            {
-                var held = new Step(device.Tag, actuation.Position);
-
-                // Live, a Start is held; a Stop held live shows nothing that a Start not held does not.
-                if (!live)
-                {
-                    yield return new Setup(change, [held], true);
-                }
-                else if (device.Kind.Elements(device)[0].Role == ElementRole.NormallyOpen)
-                {
-                    yield return new Setup(change, [.. _resets, held], false);
-                }
-            }
+            yield return live ? new Setup(change, [.. _resets, held], false) : new Setup(change, [held], true);
         }
+    }
+
+    /// <summary>The steps whose devices, and what is landed on them, the suspicion points at most.</summary>
+    private IEnumerable<Step> MostSuspected(IEnumerable<Step> steps, int most) => steps.OrderByDescending(s => Suspicion(s.Device)).Take(most);
+
+    private double Suspicion(string tag)
+    {
+        var near = _circuit.Conductors.Where(c => c.From.Device == tag || c.To.Device == tag).Select(c => c.Id).Append(tag).ToHashSet();
+        return Math.Round(_live.Select((h, i) => near.Contains(_units[i]) ? _weights[i] : 0).Sum(), 6);
     }
 
     /// <summary>Devices that most hypotheses say stand where they should not (a tripped overload): reset before a try.</summary>
@@ -171,6 +205,11 @@ internal sealed class TestChoice
 
     private Candidate[] Readings(Quantity quantity, Setup setup, ImmutableArray<(TerminalId From, TerminalId To)> pairs)
     {
+        if (pairs.IsEmpty)
+        {
+            return [];
+        }
+
         var healthy = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup);
         var predictions = new Prediction[_live.Length][];
         System.Threading.Tasks.Parallel.For(0, _live.Length, h =>
@@ -218,29 +257,40 @@ internal sealed class TestChoice
             yield break;
         }
 
-        foreach (var device in _circuit.Devices)
+        var energise = _job.IsIsolated ? Isolation.Of(_circuit).On : [];
+        foreach (var steps in Trials())
         {
-            foreach (var actuation in device.Kind.Actuations(device).Where(a => a is { Returns: true, DeadOnly: false }))
+            List<Step> all = [.. energise, .. steps];
+            var seen = new string[_live.Length];
+            System.Threading.Tasks.Parallel.For(0, _live.Length, h => seen[h] = _live[h].Foresee(all));
+            yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), _grouping.Gain(seen), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
             {
-                var held = new Step(device.Tag, actuation.Position);
-                var rest = new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)]);
-                ImmutableArray<Step>[] trials = device.Kind.Elements(device)[0].Role == ElementRole.NormallyOpen
-                    ? [[.. _resets, held, rest], [.. _resets, held, rest, Step.Wait(120)]] : [[held, rest]];
-                foreach (var steps in trials)
-                {
-                    var energise = _job.IsIsolated ? Isolation.Of(_circuit).On : [];
-                    var all = energise.Concat(steps).ToList();
-                    var seen = new string[_live.Length];
-                    System.Threading.Tasks.Parallel.For(0, _live.Length, h => seen[h] = Words.Of(_live[h].Foresee(all)));
-                    yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), _grouping.Gain(seen), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
-                    {
-                        Steps = steps,
-                        Text = $"Operate: {Words.Of(steps)}",
-                        Shown = seen,
-                        GoodText = Words.Of(_session.Healthy.Foresee(all)),
-                    };
-                }
+                Steps = steps,
+                Text = $"Operate: {Words.Of(steps)}",
+                Shown = seen,
+                GoodText = _session.Healthy.Foresee(all),
+            };
+        }
+    }
+
+    /// <summary>Starts with what has to be done before them, once shortly and once for a while; and Stops.</summary>
+    private IEnumerable<ImmutableArray<Step>> Trials()
+    {
+        var starts = RunUp.Of(_circuit).Starts.ToLookup(s => s.Act.Device);
+        var buttons = _circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a is { Returns: true, DeadOnly: false }).Select(a => new Step(d.Tag, a.Position)));
+        foreach (var held in MostSuspected(buttons, MostOperated))
+        {
+            var device = _circuit.Device(held.Device);
+            var rest = new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)]);
+            ImmutableArray<Step> prepare = starts[device.Tag].FirstOrDefault()?.Prepare ?? [];
+            if (device.Kind.Elements(device)[0].Role != ElementRole.NormallyOpen)
+            {
+                yield return [held, rest];
+                continue;
             }
+
+            yield return [.. _resets, .. prepare, held, rest];
+            yield return [.. _resets, .. prepare, held, rest, Step.Wait(120)];
         }
     }
 

@@ -51,7 +51,7 @@ public static class CircuitEditor
     private static Device NewDevice(Circuit circuit, InsertBeside edit)
     {
         var kind = DeviceKinds.Find(edit.Kind) ?? throw new CircuitException("edit.kind", $"is '{edit.Kind}'; expected one of: {string.Join(", ", DeviceKinds.All.Select(k => k.Id))}.");
-        var device = new Device(edit.Tag, kind, edit.Location, ImmutableSortedDictionary<string, ParameterValue>.Empty, edit.Function);
+        var device = new Device(edit.Tag, kind, edit.Location, Device.NoParameters, edit.Function);
         device = kind.Parameters.Any(p => p.Name == "contacts") ? device.With("contacts", ParameterValue.FromWords([edit.Contact])) : device;
         // A lamp or coil put into a circuit is one for its voltage.
         var volts = kind.Parameters.FirstOrDefault(p => p.Name is "volts" or "coilVolts");
@@ -249,21 +249,21 @@ public static class CircuitEditor
 
     private static CircuitBuilder Builder(
         Circuit circuit, ImmutableArray<Device> devices, ImmutableArray<CircuitPath> paths, ImmutableArray<Conductor> conductors, ImmutableDictionary<TerminalId, string> numbers) => new()
-    {
-        Tag = circuit.Tag,
-        Title = circuit.Title,
-        Area = circuit.Area,
-        Enclosure = circuit.Enclosure,
-        Drawing = circuit.Drawing,
-        Notes = circuit.Notes,
-        Reference = circuit.Reference,
-        Locations = circuit.Locations,
-        Devices = devices,
-        Paths = paths,
-        Conductors = conductors,
-        WireNumbers = numbers,
-        PowerSquareMillimetres = circuit.Conductors.Select(c => c.SquareMillimetres).DefaultIfEmpty(2.5).Max(),
-    };
+        {
+            Tag = circuit.Tag,
+            Title = circuit.Title,
+            Area = circuit.Area,
+            Enclosure = circuit.Enclosure,
+            Drawing = circuit.Drawing,
+            Notes = circuit.Notes,
+            Reference = circuit.Reference,
+            Locations = circuit.Locations,
+            Devices = devices,
+            Paths = paths,
+            Conductors = conductors,
+            WireNumbers = numbers,
+            PowerSquareMillimetres = circuit.Conductors.Select(c => c.SquareMillimetres).DefaultIfEmpty(2.5).Max(),
+        };
 
     private static ImmutableArray<Device> Changed(Circuit circuit, string tag, Func<Device, Device> change)
     {

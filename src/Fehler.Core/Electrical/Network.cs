@@ -122,6 +122,22 @@ public sealed class Network
         var lu = _pattern.Rent();
         var injected = new Complex[Size];
         var admittances = new Complex[_branches.Length];
+        var stamp = Factor(lu, state, injected, admittances);
+        lu.Solve(injected);
+        _pattern.Return(lu);
+        return new Solution(this, state, injected, admittances, stamp.Electromotive, HasDirectSupply ? SolveDirect(state) : null);
+    }
+
+    /// <summary>The matrix of a state, factored, for more right-hand sides than the sources'.</summary>
+    internal FactoredState Factored(CircuitState state)
+    {
+        var lu = _pattern.Rent();
+        Factor(lu, state, new Complex[Size], new Complex[_branches.Length]);
+        return new FactoredState(lu, _pattern);
+    }
+
+    private AcStamp Factor(SparseLu<Complex> lu, CircuitState state, Complex[] injected, Complex[] admittances)
+    {
         for (var i = 0; i < _branches.Length; i++)
         {
             var y = admittances[i] = Admittance(_branches[i], state, Domain.Ac);
@@ -139,9 +155,7 @@ public sealed class Network
         var stamp = new AcStamp(this, lu, injected, admittances);
         StampCoupled(state, Domain.Ac, stamp);
         lu.Factor();
-        lu.Solve(injected);
-        _pattern.Return(lu);
-        return new Solution(this, state, injected, admittances, stamp.Electromotive, HasDirectSupply ? SolveDirect(state) : null);
+        return stamp;
     }
 
     /// <summary>The direct-current control supplies alone: what is alternating does not move a DC meter or a DC coil.</summary>
@@ -415,4 +429,28 @@ internal sealed record NetworkBranch(int A, int B)
     public bool Inverted { get; init; }
     public double SeriesOhms { get; init; }
     public double ImpedanceFactor { get; init; } = 1;
+}
+
+/// <summary>A factored matrix that answers with node voltages; gives its storage back when done.</summary>
+internal readonly struct FactoredState(SparseLu<Complex> lu, SparsePattern pattern) : IDisposable
+{
+    /// <summary>Node voltages when one ampere flows in at one node and out at the other; -1 is earth.</summary>
+    public Complex[] Response(int into, int outOf)
+    {
+        var current = new Complex[pattern.Size];
+        if (into >= 0)
+        {
+            current[into] += 1;
+        }
+
+        if (outOf >= 0)
+        {
+            current[outOf] -= 1;
+        }
+
+        lu.Solve(current);
+        return current;
+    }
+
+    public void Dispose() => pattern.Return(lu);
 }

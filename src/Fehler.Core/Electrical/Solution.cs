@@ -137,6 +137,8 @@ public sealed class Solution
 
     private sealed class DeviceMeter(Solution solution, int device) : IDeviceMeter
     {
+        private WindingEquivalent? _windings;
+
         public Complex Volts(int element)
         {
             var branch = solution.Network.Branches[solution.Network.BranchIndex(device, element)];
@@ -159,9 +161,40 @@ public sealed class Solution
         public DeviceState? StateOf(string tag) =>
             solution.Network.Circuit.FindDevice(tag) is null ? null : solution.State.Devices[solution.Network.DeviceIndex(tag)];
 
-        public IDeviceMeter With(DeviceState state) =>
-            solution.Network.Solve(solution.State.With(device, state)).MeterOf(device);
+        public IDeviceMeter With(DeviceState state)
+        {
+            var tried = solution.Network.Circuit.Devices[device];
+            if (!tried.Kind.IsSlow)
+            {
+                return solution.Network.Solve(solution.State.With(device, state)).MeterOf(device);
+            }
+
+            _windings ??= new WindingEquivalent(solution, device);
+            return new TriedSpeed(solution, device, state, _windings.Volts(tried, state));
+        }
     }
+}
+
+/// <summary>A rotor at a speed that it tries: its windings' voltages are known at once, anything else solves the circuit.</summary>
+internal sealed class TriedSpeed(Solution solution, int device, DeviceState state, IReadOnlyDictionary<(string From, string To), Complex> windings) : IDeviceMeter
+{
+    private IDeviceMeter? _solved;
+
+    private IDeviceMeter Solved => _solved ??= solution.Network.Solve(solution.State.With(device, state)).MeterOf(device);
+
+    public Complex Volts(int element) => Solved.Volts(element);
+
+    public Complex Amps(int element) => Solved.Amps(element);
+
+    public double DcVolts(int element) => Solved.DcVolts(element);
+
+    public double DcAmps(int element) => Solved.DcAmps(element);
+
+    public DeviceState? StateOf(string tag) => solution.MeterOf(device).StateOf(tag);
+
+    public Complex Volts(string from, string to) => windings.TryGetValue((from, to), out var volts) ? volts : Solved.Volts(from, to);
+
+    public IDeviceMeter With(DeviceState other) => Solved.With(other);
 }
 
 /// <summary>The direct-current half of a solved state.</summary>

@@ -25,7 +25,7 @@ internal static class Wiring
 
     /// <summary>A device; of a parameter given twice the last one counts.</summary>
     public static Device Device(string tag, string kind, string location, string function, params (string Name, ParameterValue Value)[] parameters) =>
-        new(tag, DeviceKinds.Get(kind), location, ImmutableSortedDictionary<string, ParameterValue>.Empty.SetItems(parameters.Select(p => KeyValuePair.Create(p.Name, p.Value))), function);
+        new(tag, DeviceKinds.Get(kind), location, Circuits.Device.NoParameters.SetItems(parameters.Select(p => KeyValuePair.Create(p.Name, p.Value))), function);
 
     public static ParameterValue Contacts(params string?[] contacts) => ParameterValue.FromWords(contacts.Where(c => !string.IsNullOrEmpty(c))!);
 

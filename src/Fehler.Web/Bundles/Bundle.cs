@@ -72,8 +72,14 @@ internal sealed class Bundle(FehlerDb db)
             {
                 db.BenchChecks.Add(new BenchCheckRow
                 {
-                    Id = record.Id, CircuitId = Mapped(circuits, record.CircuitId, entry.FullName), CircuitVersionId = Mapped(versions, record.CircuitVersionId, entry.FullName),
-                    At = record.At, Who = record.Who, Passed = record.Passed, Failed = record.Failed, Json = record.Items.GetRawText(),
+                    Id = record.Id,
+                    CircuitId = Mapped(circuits, record.CircuitId, entry.FullName),
+                    CircuitVersionId = Mapped(versions, record.CircuitVersionId, entry.FullName),
+                    At = record.At,
+                    Who = record.Who,
+                    Passed = record.Passed,
+                    Failed = record.Failed,
+                    Json = record.Items.GetRawText(),
                 });
                 result = result with { BenchChecks = result.BenchChecks + 1 };
             }

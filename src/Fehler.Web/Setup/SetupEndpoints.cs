@@ -37,7 +37,7 @@ internal static class SetupEndpoints
 
     private static IEnumerable<KindView> Kinds() =>
         from kind in DeviceKinds.All
-        let device = kind.WithDefaults(new Device("X", kind, "", ImmutableSortedDictionary<string, Core.Circuits.ParameterValue>.Empty))
+        let device = kind.WithDefaults(new Device("X", kind, "", Device.NoParameters))
         let elements = kind.Elements(device)
         where kind.IsSupply is false && elements.Length > 0
         let first = elements.FirstOrDefault(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed or ElementRole.Load)
