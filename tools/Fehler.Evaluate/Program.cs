@@ -33,6 +33,8 @@ foreach (var (name, circuit) in Circuits().Where(c => c.Item1.Contains(only, Str
     Console.WriteLine($"- faults tried: {results.Count} ({faults.Select(f => f.Id).Distinct().Count()} modes), strategy {strategy}, {clock.Elapsed.TotalSeconds:0} s");
     Console.WriteLine($"- with a symptom: {shown.Count}; right unit or its indistinguishable group: {shown.Count(r => r.Right)}; proved by its own reading: {shown.Count(r => r.Run.Result.Status == DiagnosisStatus.Found)}");
     Console.WriteLine($"- readings, mean {shown.Average(r => r.Run.Readings):0.0}, 90th percentile {Percentile(shown.Select(r => (double)r.Run.Readings), 0.9):0}; looks, mean {shown.Average(r => r.Run.Looks):0.0}; estimated minutes, mean {shown.Average(r => r.Run.Minutes):0}");
+    var thinking = results.SelectMany(r => r.Run.Thinking).Select(t => t.TotalMilliseconds).ToList();
+    Console.WriteLine($"- time to a proposal: median {Percentile(thinking, 0.5):0} ms, 95th percentile {Percentile(thinking, 0.95):0} ms, longest {thinking.Max():0} ms");
     Console.WriteLine($"- without a symptom (only a function test, look or bench check shows them): {silent.Count}; found all the same: {silent.Count(r => r.Right)}");
     Console.WriteLine($"- confident (95 %) and wrong: {results.Count(r => !r.Right && Top(r.Run)?.Probability >= 0.95)}");
     foreach (var (fault, run, _) in shown.Where(r => !r.Right))

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Diagnostics;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
 using Fehler.Core.Diagnosis;
@@ -37,6 +38,9 @@ public sealed class GuidedRun
     public int Looks => _entries.OfType<LookSeen>().Count();
 
     public double Minutes { get; private set; }
+
+    /// <summary>How long each proposal was thought about.</summary>
+    public List<TimeSpan> Thinking { get; } = [];
 
     /// <summary>Whether any operation so far showed something a healthy circuit does not.</summary>
     public bool HasSymptom { get; private set; }
@@ -103,7 +107,9 @@ public sealed class GuidedRun
         var session = new DiagnosisSession(_circuit);
         for (var i = 0; ; i++)
         {
+            var began = Stopwatch.GetTimestamp();
             Result = session.Diagnose(JobState.Of(_circuit, _entries), strategy);
+            Thinking.Add(Stopwatch.GetElapsedTime(began));
             if (Result.Status == DiagnosisStatus.Found || Result.Proposals.IsEmpty || i == MostTests)
             {
                 return;

@@ -12,16 +12,25 @@ internal abstract class CoupledStamp : ICoupledStamp
     public abstract void Windings((string From, string To)[] windings, Complex[,] admittance);
 
     public abstract void Source(int element, Complex volts, Complex ohms);
+}
 
-    /// <summary>Winding currents are driven by winding voltages: four entries a pair of windings.</summary>
-    protected static void Spread<T>(SparseLu<T> lu, int[] from, int[] to, Func<int, int, T> admittance)
-        where T : struct, System.Numerics.INumberBase<T>
+/// <summary>Windings and sources of one domain on their way into its matrix; for the ohmmeter supplies are open.</summary>
+internal sealed class SolvingStamp<T>(Network network, SparseLu<T> lu, T[] injected, T[] admittances, Func<Complex, T> number, bool isPowered) : CoupledStamp
+    where T : struct, INumberBase<T>
+{
+    /// <summary>Electromotive force of source branches by branch index.</summary>
+    public Dictionary<int, T> Electromotive { get; } = [];
+
+    public override void Windings((string From, string To)[] windings, Complex[,] admittance)
     {
+        var from = windings.Select(w => network.InnerNode(Device, w.From)).ToArray();
+        var to = windings.Select(w => network.InnerNode(Device, w.To)).ToArray();
         for (var i = 0; i < from.Length; i++)
         {
             for (var j = 0; j < from.Length; j++)
             {
-                var y = admittance(i, j);
+                // Winding currents are driven by winding voltages: four entries a pair of windings.
+                var y = number(admittance[i, j]);
                 lu.Add(from[i], from[j], y);
                 lu.Add(from[i], to[j], -y);
                 lu.Add(to[i], from[j], -y);
@@ -29,93 +38,29 @@ internal abstract class CoupledStamp : ICoupledStamp
             }
         }
     }
-}
-
-internal sealed class AcStamp(Network network, SparseLu<Complex> lu, Complex[] injected, Complex[] admittances) : CoupledStamp
-{
-    /// <summary>Electromotive force of source branches by branch index.</summary>
-    public Dictionary<int, Complex> Electromotive { get; } = [];
-
-    public override void Windings((string From, string To)[] windings, Complex[,] admittance) => Spread(
-        lu,
-        [.. windings.Select(w => network.InnerNode(Device, w.From))],
-        [.. windings.Select(w => network.InnerNode(Device, w.To))],
-        (i, j) => admittance[i, j]);
 
     public override void Source(int element, Complex volts, Complex ohms)
     {
         var index = network.BranchIndex(Device, element);
         var branch = network.Branches[index];
-        if (branch.Open || volts == Complex.Zero)
+        if (!isPowered || branch.Open || volts == Complex.Zero)
         {
             return;
         }
 
         // Norton: the source's current into its own impedance. A is the star point, B the phase.
-        var y = 1 / (ohms + branch.SeriesOhms);
+        var y = T.One / number(ohms + branch.SeriesOhms);
         admittances[index] = y;
-        Electromotive[index] = volts;
-        lu.Add(branch.A, branch.A, y);
-        lu.Add(branch.B, branch.B, y);
-        lu.Add(branch.A, branch.B, -y);
-        lu.Add(branch.B, branch.A, -y);
-        if (branch.B >= 0)
-        {
-            injected[branch.B] += y * volts;
-        }
-
-        if (branch.A >= 0)
-        {
-            injected[branch.A] -= y * volts;
-        }
-    }
-}
-
-internal sealed class OhmsStamp(Network network, SparseLu<double> lu) : CoupledStamp
-{
-    public override void Windings((string From, string To)[] windings, Complex[,] admittance) => Spread(
-        lu,
-        [.. windings.Select(w => network.InnerNode(Device, w.From))],
-        [.. windings.Select(w => network.InnerNode(Device, w.To))],
-        (i, j) => admittance[i, j].Real);
-
-    /// <summary>For the ohmmeter supplies are open.</summary>
-    public override void Source(int element, Complex volts, Complex ohms) { }
-}
-
-/// <summary>Direct-current sources and windings as their resistance.</summary>
-internal sealed class DcStamp(Network network, SparseLu<double> lu, double[] injected, double[] admittances) : CoupledStamp
-{
-    /// <summary>Electromotive force of source branches by branch index.</summary>
-    public Dictionary<int, double> Electromotive { get; } = [];
-
-    public override void Windings((string From, string To)[] windings, Complex[,] admittance) => Spread(
-        lu,
-        [.. windings.Select(w => network.InnerNode(Device, w.From))],
-        [.. windings.Select(w => network.InnerNode(Device, w.To))],
-        (i, j) => admittance[i, j].Real);
-
-    public override void Source(int element, Complex volts, Complex ohms)
-    {
-        var index = network.BranchIndex(Device, element);
-        var branch = network.Branches[index];
-        if (branch.Open || volts == Complex.Zero)
-        {
-            return;
-        }
-
-        var y = 1 / (ohms.Real + branch.SeriesOhms);
-        admittances[index] = y;
-        Electromotive[index] = volts.Real;
+        Electromotive[index] = number(volts);
         lu.AddBranch(network.PlaceOf(index), y);
         if (branch.B >= 0)
         {
-            injected[branch.B] += y * volts.Real;
+            injected[branch.B] += y * number(volts);
         }
 
         if (branch.A >= 0)
         {
-            injected[branch.A] -= y * volts.Real;
+            injected[branch.A] -= y * number(volts);
         }
     }
 }

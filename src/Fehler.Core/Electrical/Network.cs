@@ -22,14 +22,20 @@ public sealed class Network
 
     private const double StrayFarads = 10e-12;
 
+    /// <summary>An update that leaves fewer digits than this is not taken: ten of sixteen stay.</summary>
+    private const double LeastSoundness = 1e-6;
+
     /// <summary>No device has more positions than this (a fuse set of four: sixteen combinations of blown ones).</summary>
     private const int MostPositions = 64;
 
     private readonly Dictionary<TerminalId, int> _nodes;
     private readonly ImmutableArray<NetworkBranch> _branches;
     private readonly double[] _farads;
-    private readonly SparsePattern _pattern;
-    private readonly BranchPlace[] _places;
+    private readonly Network? _healthy;
+    private readonly Baselines? _baselines;
+    private readonly int[] _changed = [];
+    private SparsePattern? _pattern;
+    private BranchPlace[]? _places;
     private readonly Dictionary<string, int> _deviceIndex;
     private readonly int[] _firstBranch;
     private IReadOnlyList<(int A, int B)>? _windingEnds;
@@ -51,9 +57,11 @@ public sealed class Network
         WindingLinks = [.. CoupledLinks()];
         _branches = [.. HealthyBranches()];
         _farads = NodeCapacitance();
-        _pattern = new SparsePattern(_nodes.Values.Max() + 1, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
+        Size = _nodes.Values.Max() + 1;
+        _pattern = new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
         _places = [.. _branches.Select(b => _pattern.Place(b.A, b.B))];
         _known = NothingKnown();
+        _baselines = new Baselines(this);
     }
 
     private Network(Network healthy, ImmutableArray<Alteration> alterations)
@@ -70,13 +78,11 @@ public sealed class Network
         WindingLinks = healthy.WindingLinks;
         _branches = [.. healthy._branches.Select(b => Altered(b, alterations)), .. Bridges(alterations)];
         _farads = healthy._farads;
-        // Only a bridge between points that nothing else joins changes the pattern.
-        _pattern = _branches.All(b => healthy._pattern.Joins(b.A, b.B))
-            ? healthy._pattern
-            : new SparsePattern(healthy.Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
-        _places = _pattern == healthy._pattern && _branches.Length == healthy._branches.Length
-            ? healthy._places
-            : [.. _branches.Select(b => _pattern.Place(b.A, b.B))];
+        Size = healthy.Size;
+        _healthy = healthy;
+        _changed = [.. Enumerable.Range(0, _branches.Length).Where(i => i >= healthy._branches.Length || !ReferenceEquals(_branches[i], healthy._branches[i]))];
+        // Another device or source is more than a few changed branches.
+        _baselines = alterations.Any(a => a is ParameterIs) || _changed.Any(i => _branches[i].Element?.Role == ElementRole.Source) ? null : healthy._baselines;
         _known = NothingKnown();
     }
 
@@ -91,7 +97,10 @@ public sealed class Network
     public ImmutableArray<Alteration> Alterations { get; }
 
     /// <summary>Number of nodes besides earth.</summary>
-    public int Size => _pattern.Size;
+    public int Size { get; }
+
+    /// <summary>Whether the fault is only a few changed branches, so that the healthy circuit's solutions can be updated.</summary>
+    internal bool IsUpdate => _baselines is not null && _healthy is not null;
 
     /// <summary>Angular frequency of the supply, rad/s.</summary>
     public double Omega { get; }
@@ -117,69 +126,84 @@ public sealed class Network
     public bool Has(TerminalId terminal) => _nodes.ContainsKey(terminal);
 
     /// <summary>Voltages of all nodes in a state of the devices, supply frequency.</summary>
+    /// <remarks>A fault in a state that several faults come to is an update of the healthy circuit's solution of that state.</remarks>
     public Solution Solve(CircuitState state)
     {
-        var lu = _pattern.Rent();
-        var injected = new Complex[Size];
-        var admittances = new Complex[_branches.Length];
-        var stamp = Factor(lu, state, injected, admittances);
-        lu.Solve(injected);
-        _pattern.Return(lu);
-        return new Solution(this, state, injected, admittances, stamp.Electromotive, HasDirectSupply ? SolveDirect(state) : null);
+        var baseline = IsUpdate ? _baselines?.Of(state) : null;
+        var ac = Updated(baseline?.Ac, state, Domain.Ac, y => y) ?? SolveAlternating(state).Solved;
+        var dc = HasDirectSupply ? Updated(baseline?.Dc, state, Domain.Dc, y => y.Real) ?? SolveDirect(state).Solved : null;
+        return new Solution(this, state, ac, dc);
     }
 
     /// <summary>The matrix of a state, factored, for more right-hand sides than the sources'.</summary>
-    internal FactoredState Factored(CircuitState state)
-    {
-        var lu = _pattern.Rent();
-        Factor(lu, state, new Complex[Size], new Complex[_branches.Length]);
-        return new FactoredState(lu, _pattern);
-    }
+    internal SparseLu<Complex> Factored(CircuitState state) => SolveAlternating(state).Lu;
 
-    private AcStamp Factor(SparseLu<Complex> lu, CircuitState state, Complex[] injected, Complex[] admittances)
+    /// <summary>The alternating voltages of a state from scratch.</summary>
+    internal Factored<Complex> SolveAlternating(CircuitState state) => SolveAfresh(state, Domain.Ac, y => y, n => new Complex(PointLeak, Omega * _farads[n]));
+
+    /// <summary>The direct-current control supplies alone: what is alternating does not move a DC meter or a DC coil.</summary>
+    internal Factored<double> SolveDirect(CircuitState state) => SolveAfresh(state, Domain.Dc, y => y.Real, _ => PointLeak);
+
+    private Factored<T> SolveAfresh<T>(CircuitState state, Domain domain, Func<Complex, T> number, Func<int, T> leak)
+        where T : struct, INumberBase<T>
     {
+        var lu = new SparseLu<T>(Pattern);
+        var injected = new T[Size];
+        var admittances = new T[_branches.Length];
         for (var i = 0; i < _branches.Length; i++)
         {
-            var y = admittances[i] = Admittance(_branches[i], state, Domain.Ac);
-            if (y != Complex.Zero)
+            admittances[i] = number(Admittance(_branches[i], state, domain));
+            lu.AddBranch(PlaceOf(i), admittances[i]);
+        }
+
+        for (var n = 0; n < Size; n++)
+        {
+            lu.Add(n, n, leak(n));
+        }
+
+        var stamp = new SolvingStamp<T>(this, lu, injected, admittances, number, isPowered: domain != Domain.Ohms);
+        StampCoupled(state, domain, stamp);
+        lu.Factor();
+        lu.Solve(injected);
+        return new Factored<T>(lu, new Solved<T>(injected, admittances, stamp.Electromotive));
+    }
+
+    /// <summary>The healthy circuit's solution with this fault put in; null when there is none or it would leave too few digits.</summary>
+    private Solved<T>? Updated<T>(Factored<T>? healthy, CircuitState state, Domain domain, Func<Complex, T> number)
+        where T : struct, INumberBase<T>
+    {
+        if (healthy is null)
+        {
+            return null;
+        }
+
+        var admittances = new T[_branches.Length];
+        healthy.Solved.Admittances.CopyTo(admittances, 0);
+        var changes = new List<BranchChange<T>>(_changed.Length);
+        foreach (var i in _changed)
+        {
+            var before = admittances[i];
+            admittances[i] = number(Admittance(_branches[i], state, domain));
+            if (admittances[i] != before)
             {
-                lu.AddBranch(_places[i], y);
+                changes.Add(new BranchChange<T>(_branches[i].A, _branches[i].B, admittances[i] - before));
             }
         }
 
-        for (var n = 0; n < Size; n++)
+        if (changes.Count == 0)
         {
-            lu.Add(n, n, new Complex(PointLeak, Omega * _farads[n]));
+            return healthy.Solved with { Admittances = admittances };
         }
 
-        var stamp = new AcStamp(this, lu, injected, admittances);
-        StampCoupled(state, Domain.Ac, stamp);
-        lu.Factor();
-        return stamp;
-    }
-
-    /// <summary>The direct-current control supplies alone: what is alternating does not move a DC meter or a DC coil.</summary>
-    private DirectSolution SolveDirect(CircuitState state)
-    {
-        var lu = new SparseLu<double>(_pattern);
-        var injected = new double[Size];
-        var admittances = new double[_branches.Length];
-        for (var i = 0; i < _branches.Length; i++)
+        var update = new LowRankUpdate<T>(healthy.Lu, changes);
+        if (update.Soundness < LeastSoundness)
         {
-            admittances[i] = Admittance(_branches[i], state, Domain.Dc).Real;
-            lu.AddBranch(_places[i], admittances[i]);
+            return null;
         }
 
-        for (var n = 0; n < Size; n++)
-        {
-            lu.Add(n, n, PointLeak);
-        }
-
-        var stamp = new DcStamp(this, lu, injected, admittances);
-        StampCoupled(state, Domain.Dc, stamp);
-        lu.Factor();
-        lu.Solve(injected);
-        return new DirectSolution(injected, admittances, stamp.Electromotive);
+        var volts = (T[])healthy.Solved.Volts.Clone();
+        update.Apply(volts);
+        return healthy.Solved with { Volts = volts, Admittances = admittances };
     }
 
     /// <summary>
@@ -219,23 +243,7 @@ public sealed class Network
     }
 
     /// <summary>The ohmmeter's matrix of a state, factored.</summary>
-    internal SparseLu<double> FactorOhms(CircuitState state)
-    {
-        var lu = new SparseLu<double>(_pattern);
-        for (var i = 0; i < _branches.Length; i++)
-        {
-            lu.AddBranch(_places[i], Admittance(_branches[i], state, Domain.Ohms).Real);
-        }
-
-        for (var n = 0; n < Size; n++)
-        {
-            lu.Add(n, n, PointLeak);
-        }
-
-        StampCoupled(state, Domain.Ohms, new OhmsStamp(this, lu));
-        lu.Factor();
-        return lu;
-    }
+    internal SparseLu<double> FactorOhms(CircuitState state) => SolveAfresh(state, Domain.Ohms, y => y.Real, _ => PointLeak).Lu;
 
     /// <summary>Whether the fault made this device another one (a wrong coil).</summary>
     internal bool HasAlteredDevice(int device) => device >= 0 && Alterations.Any(a => a is ParameterIs p && p.Device == Circuit.Devices[device].Tag);
@@ -281,7 +289,15 @@ public sealed class Network
     /// <summary>Pairs of nodes that a winding joins.</summary>
     internal IReadOnlyList<(int A, int B)> WindingEnds => _windingEnds ??= [.. Joins()];
 
-    internal BranchPlace PlaceOf(int branch) => _places[branch];
+    /// <summary>Where a branch stands in the matrix.</summary>
+    internal BranchPlace PlaceOf(int branch) => (_places ??= SharesPlaces ? _healthy!._places! : [.. _branches.Select(b => Pattern.Place(b.A, b.B))])[branch];
+
+    private bool SharesPlaces => _healthy is not null && Pattern == _healthy._pattern && _branches.Length == _healthy._branches.Length;
+
+    /// <summary>Only a bridge between points that nothing else joins changes the pattern, and most solutions never need it.</summary>
+    private SparsePattern Pattern => _pattern ??= _branches.All(b => _healthy!._pattern!.Joins(b.A, b.B))
+        ? _healthy!._pattern!
+        : new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
 
     internal int InnerNode(int device, string name) => _nodes[new TerminalId(Circuit.Devices[device].Tag, name)];
 
@@ -429,28 +445,4 @@ internal sealed record NetworkBranch(int A, int B)
     public bool Inverted { get; init; }
     public double SeriesOhms { get; init; }
     public double ImpedanceFactor { get; init; } = 1;
-}
-
-/// <summary>A factored matrix that answers with node voltages; gives its storage back when done.</summary>
-internal readonly struct FactoredState(SparseLu<Complex> lu, SparsePattern pattern) : IDisposable
-{
-    /// <summary>Node voltages when one ampere flows in at one node and out at the other; -1 is earth.</summary>
-    public Complex[] Response(int into, int outOf)
-    {
-        var current = new Complex[pattern.Size];
-        if (into >= 0)
-        {
-            current[into] += 1;
-        }
-
-        if (outOf >= 0)
-        {
-            current[outOf] -= 1;
-        }
-
-        lu.Solve(current);
-        return current;
-    }
-
-    public void Dispose() => pattern.Return(lu);
 }

@@ -10,7 +10,7 @@ namespace Fehler.Core.Electrical;
 /// a fault costs a few multiplications.
 /// </summary>
 /// <remarks>
-/// Sherman, Morrison and Woodbury: with Y' = Y + B D Bᵀ, R' = R - wᵀ (D⁻¹ + Bᵀ Y⁻¹ B)⁻¹ w, w = Bᵀ Y⁻¹ (a - b).
+/// <see cref="LowRankUpdate{T}"/>: R' = R - wᵀ (D⁻¹ + Bᵀ Y⁻¹ B)⁻¹ w, w = Bᵀ Y⁻¹ (a - b).
 /// All right-hand sides are balanced (one ampere in at one point, out at the other), so the huge common mode of a floating
 /// circuit never enters and opening the only conductor to a point comes out as OL rather than as rounding error.
 /// </remarks>
@@ -32,7 +32,7 @@ internal sealed class OhmTable
         _pairs = pairs;
         _lu = healthy.FactorOhms(state);
         _healthyAdmittances = [.. healthy.Branches.Select(b => healthy.Admittance(b, state, Domain.Ohms).Real)];
-        _responses = [.. pairs.Select(p => Response(healthy.Node(p.From), healthy.Node(p.To)))];
+        _responses = [.. pairs.Select(p => _lu.Response(healthy.Node(p.From), healthy.Node(p.To)))];
     }
 
     /// <summary>Readings of all pairs, ohm, with the faulty network in the same state; infinite is OL.</summary>
@@ -44,21 +44,11 @@ internal sealed class OhmTable
             return [.. _pairs.Select((p, i) => Shown(Between(i, p)))];
         }
 
-        var responses = changes.Select(c => Response(c.A, c.B)).ToArray();
-        var inverse = Invert(changes, responses);
+        var update = new LowRankUpdate<double>(_lu, changes);
         var readings = new double[_pairs.Length];
         for (var p = 0; p < _pairs.Length; p++)
         {
-            var ohms = Between(p, _pairs[p]);
-            for (var i = 0; i < changes.Count; i++)
-            {
-                for (var j = 0; j < changes.Count; j++)
-                {
-                    ohms -= Drop(_responses[p], changes[i]) * inverse[i, j] * Drop(_responses[p], changes[j]);
-                }
-            }
-
-            readings[p] = Shown(ohms);
+            readings[p] = Shown(Between(p, _pairs[p]) - update.Lessening(_responses[p]));
         }
 
         return readings;
@@ -67,33 +57,11 @@ internal sealed class OhmTable
     private static double Shown(double ohms) => ohms > OverRange || ohms < -1 ? double.PositiveInfinity : Math.Max(0, ohms);
 
     private double Between(int pair, (TerminalId From, TerminalId To) points) =>
-        Volts(_responses[pair], _healthy.Node(points.From)) - Volts(_responses[pair], _healthy.Node(points.To));
+        new BranchChange<double>(_healthy.Node(points.From), _healthy.Node(points.To), 0).Drop(_responses[pair]);
 
-    private static double Volts(double[] response, int node) => node < 0 ? 0 : response[node];
-
-    private static double Drop(double[] response, Change change) => Volts(response, change.A) - Volts(response, change.B);
-
-    /// <summary>Node voltages when one ampere flows in at one node and out at the other.</summary>
-    private double[] Response(int into, int outOf)
+    private List<BranchChange<double>> Changes(Network faulty)
     {
-        var current = new double[_healthy.Size];
-        if (into >= 0)
-        {
-            current[into] += 1;
-        }
-
-        if (outOf >= 0)
-        {
-            current[outOf] -= 1;
-        }
-
-        _lu.Solve(current);
-        return current;
-    }
-
-    private List<Change> Changes(Network faulty)
-    {
-        var changes = new List<Change>();
+        var changes = new List<BranchChange<double>>();
         for (var i = 0; i < faulty.Branches.Count; i++)
         {
             var branch = faulty.Branches[i];
@@ -106,57 +74,10 @@ internal sealed class OhmTable
             var change = faulty.Admittance(branch, _state, Domain.Ohms).Real - healthy;
             if (change != 0)
             {
-                changes.Add(new Change(branch.A, branch.B, change));
+                changes.Add(new BranchChange<double>(branch.A, branch.B, change));
             }
         }
 
         return changes;
     }
-
-    private static double[,] Invert(List<Change> changes, double[][] responses)
-    {
-        var n = changes.Count;
-        var m = new double[n, 2 * n];
-        for (var i = 0; i < n; i++)
-        {
-            for (var j = 0; j < n; j++)
-            {
-                m[i, j] = Drop(responses[j], changes[i]) + (i == j ? 1 / changes[i].Siemens : 0);
-            }
-
-            m[i, n + i] = 1;
-        }
-
-        // Gauss and Jordan; a fault changes three branches at most.
-        for (var k = 0; k < n; k++)
-        {
-            var pivot = m[k, k];
-            for (var j = 0; j < 2 * n; j++)
-            {
-                m[k, j] /= pivot;
-            }
-
-            for (var i = 0; i < n; i++)
-            {
-                var factor = m[i, k];
-                for (var j = 0; j < 2 * n && i != k; j++)
-                {
-                    m[i, j] -= factor * m[k, j];
-                }
-            }
-        }
-
-        var inverse = new double[n, n];
-        for (var i = 0; i < n; i++)
-        {
-            for (var j = 0; j < n; j++)
-            {
-                inverse[i, j] = m[i, n + j];
-            }
-        }
-
-        return inverse;
-    }
-
-    private readonly record struct Change(int A, int B, double Siemens);
 }

@@ -13,21 +13,17 @@ public sealed class Solution
     /// </summary>
     private const double HoldsBelowOhms = 400e3;
 
-    private readonly Complex[] _volts;
-    private readonly Complex[] _admittances;
-    private readonly IReadOnlyDictionary<int, Complex> _electromotive;
-    private readonly DirectSolution? _direct;
+    private readonly Solved<Complex> _ac;
+    private readonly Solved<double>? _dc;
     private int[]? _islands;
     private int[]? _directIslands;
 
-    internal Solution(Network network, CircuitState state, Complex[] volts, Complex[] admittances, IReadOnlyDictionary<int, Complex> electromotive, DirectSolution? direct)
+    internal Solution(Network network, CircuitState state, Solved<Complex> ac, Solved<double>? dc)
     {
         Network = network;
         State = state;
-        _volts = volts;
-        _admittances = admittances;
-        _electromotive = electromotive;
-        _direct = direct;
+        _ac = ac;
+        _dc = dc;
     }
 
     public Network Network { get; }
@@ -42,20 +38,20 @@ public sealed class Solution
     /// <summary>Direct voltage from one terminal to another, V; 0 in a circuit without direct supply.</summary>
     public double DcVolts(TerminalId from, TerminalId to) => DirectVolts(Network.Node(from)) - DirectVolts(Network.Node(to));
 
-    internal double DirectVolts(int node) => _direct is null || node < 0 ? 0 : _direct.Volts[node];
+    internal double DirectVolts(int node) => _dc is null || node < 0 ? 0 : _dc.Volts[node];
 
     internal double BranchDirectAmps(int index)
     {
-        if (_direct is null)
+        if (_dc is null)
         {
             return 0;
         }
 
         var branch = Network.Branches[index];
-        return (DirectVolts(branch.A) - DirectVolts(branch.B) + _direct.Electromotive.GetValueOrDefault(index)) * _direct.Admittances[index];
+        return (DirectVolts(branch.A) - DirectVolts(branch.B) + _dc.Electromotive.GetValueOrDefault(index)) * _dc.Admittances[index];
     }
 
-    internal Complex NodeVolts(int node) => node < 0 ? Complex.Zero : _volts[node];
+    internal Complex NodeVolts(int node) => node < 0 ? Complex.Zero : _ac.Volts[node];
 
     /// <summary>Current through an element, A to B, A phasor.</summary>
     public Complex Amps(string device, string element)
@@ -77,7 +73,7 @@ public sealed class Solution
     {
         var branch = Network.Branches[index];
         var drop = NodeVolts(branch.A) - NodeVolts(branch.B);
-        return (drop + _electromotive.GetValueOrDefault(index)) * _admittances[index];
+        return (drop + _ac.Electromotive.GetValueOrDefault(index)) * _ac.Admittances[index];
     }
 
     /// <summary>
@@ -86,7 +82,7 @@ public sealed class Solution
     /// </summary>
     public bool IsFirm(TerminalId from, TerminalId to)
     {
-        _islands ??= Islands(i => _admittances[i].Magnitude);
+        _islands ??= Islands(i => _ac.Admittances[i].Magnitude);
         var (a, b) = (Network.Node(from), Network.Node(to));
         return _islands[a + 1] == _islands[b + 1];
     }
@@ -94,12 +90,12 @@ public sealed class Solution
     /// <summary>The same for a direct voltage.</summary>
     public bool IsFirmDirect(TerminalId from, TerminalId to)
     {
-        if (_direct is null)
+        if (_dc is null)
         {
             return false;
         }
 
-        _directIslands ??= Islands(i => _direct.Admittances[i]);
+        _directIslands ??= Islands(i => _dc.Admittances[i]);
         return _directIslands[Network.Node(from) + 1] == _directIslands[Network.Node(to) + 1];
     }
 
@@ -119,7 +115,7 @@ public sealed class Solution
             return i;
         }
 
-        for (var i = 0; i < _admittances.Length; i++)
+        for (var i = 0; i < _ac.Admittances.Length; i++)
         {
             if (siemens(i) > 1 / HoldsBelowOhms)
             {
@@ -196,6 +192,3 @@ internal sealed class TriedSpeed(Solution solution, int device, DeviceState stat
 
     public IDeviceMeter With(DeviceState other) => Solved.With(other);
 }
-
-/// <summary>The direct-current half of a solved state.</summary>
-internal sealed record DirectSolution(double[] Volts, double[] Admittances, IReadOnlyDictionary<int, double> Electromotive);

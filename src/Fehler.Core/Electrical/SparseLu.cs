@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Numerics;
 
 namespace Fehler.Core.Electrical;
@@ -13,14 +14,7 @@ internal sealed class SparseLu<T>(SparsePattern pattern)
     private readonly T[] _diagonal = new T[pattern.Size];
     private readonly T[] _upper = new T[pattern.OffDiagonals];
     private readonly T[] _lower = new T[pattern.OffDiagonals];
-    private readonly T[] _work = new T[pattern.Size];
-
-    public void Clear()
-    {
-        Array.Clear(_diagonal);
-        Array.Clear(_upper);
-        Array.Clear(_lower);
-    }
+    private readonly T[] _inverse = new T[pattern.Size];
 
     /// <summary>Adds to entry (row, column); -1 stands for the earth node and is not stored.</summary>
     public void Add(int row, int column, T value)
@@ -73,14 +67,9 @@ internal sealed class SparseLu<T>(SparsePattern pattern)
         for (var k = 0; k < pattern.Size; k++)
         {
             var neighbours = pattern.Neighbours(k);
-            if (neighbours.Length == 0)
-            {
-                continue;
-            }
-
             var first = pattern.FirstSlot(k);
-            var targets = pattern.Targets[k];
-            var inverse = T.One / _diagonal[k];
+            var targets = pattern.Targets(k);
+            var inverse = _inverse[k] = T.One / _diagonal[k];
             for (var i = 0; i < neighbours.Length; i++)
             {
                 var factor = _lower[first + i] * inverse;
@@ -106,36 +95,63 @@ internal sealed class SparseLu<T>(SparsePattern pattern)
         }
     }
 
-    /// <summary>Solves in place: node currents in, node voltages out.</summary>
+    /// <summary>Node voltages when one ampere flows in at one node and out at the other; -1 is earth.</summary>
+    public T[] Response(int into, int outOf)
+    {
+        var current = new T[pattern.Size];
+        if (into >= 0)
+        {
+            current[into] += T.One;
+        }
+
+        if (outOf >= 0)
+        {
+            current[outOf] -= T.One;
+        }
+
+        Solve(current);
+        return current;
+    }
+
+    /// <summary>Solves in place: node currents in, node voltages out. Several threads may do so at once.</summary>
     public void Solve(T[] nodes)
     {
+        var work = ArrayPool<T>.Shared.Rent(pattern.Size);
         for (var k = 0; k < pattern.Size; k++)
         {
-            _work[k] = nodes[pattern.Order[k]];
+            work[k] = nodes[pattern.Order[k]];
         }
 
         for (var k = 0; k < pattern.Size; k++)
         {
+            var value = work[k];
+            if (value == T.Zero)
+            {
+                // A response starts from two nodes: most of the way down there is nothing to pass on.
+                continue;
+            }
+
             var neighbours = pattern.Neighbours(k);
-            var first = pattern.FirstSlot(k);
+            var lower = _lower.AsSpan(pattern.FirstSlot(k), neighbours.Length);
             for (var i = 0; i < neighbours.Length; i++)
             {
-                _work[neighbours[i]] -= _lower[first + i] * _work[k];
+                work[neighbours[i]] -= lower[i] * value;
             }
         }
 
         for (var k = pattern.Size - 1; k >= 0; k--)
         {
             var neighbours = pattern.Neighbours(k);
-            var first = pattern.FirstSlot(k);
-            var value = _work[k];
+            var upper = _upper.AsSpan(pattern.FirstSlot(k), neighbours.Length);
+            var value = work[k];
             for (var j = 0; j < neighbours.Length; j++)
             {
-                value -= _upper[first + j] * _work[neighbours[j]];
+                value -= upper[j] * work[neighbours[j]];
             }
 
-            _work[k] = value / _diagonal[k];
-            nodes[pattern.Order[k]] = _work[k];
+            nodes[pattern.Order[k]] = work[k] = value * _inverse[k];
         }
+
+        ArrayPool<T>.Shared.Return(work);
     }
 }

@@ -1,6 +1,3 @@
-using System.Collections.Concurrent;
-using System.Numerics;
-
 namespace Fehler.Core.Electrical;
 
 /// <summary>
@@ -13,9 +10,11 @@ namespace Fehler.Core.Electrical;
 internal sealed class SparsePattern
 {
     private readonly int[] _position;
-    private readonly int[][] _neighbours;
+    private readonly int[] _first;
+    private readonly int[] _columns;
+    private readonly int[] _firstTarget;
+    private readonly int[] _targets;
     private readonly Dictionary<long, int> _slots = [];
-    private readonly ConcurrentBag<SparseLu<Complex>> _idle = [];
 
     /// <param name="size">Number of unknown nodes.</param>
     /// <param name="links">Pairs of nodes that any branch may ever join.</param>
@@ -24,7 +23,6 @@ internal sealed class SparsePattern
         Size = size;
         _position = new int[size];
         Order = new int[size];
-        _neighbours = new int[size][];
         var adjacent = Enumerable.Range(0, size).Select(_ => new HashSet<int>()).ToArray();
         foreach (var (a, b) in links)
         {
@@ -35,49 +33,35 @@ internal sealed class SparsePattern
             }
         }
 
-        Eliminate(adjacent);
+        var neighbours = Eliminate(adjacent);
+        (_columns, _first) = Packed(neighbours);
         for (var k = 0; k < size; k++)
         {
-            for (var n = 0; n < _neighbours[k].Length; n++)
+            foreach (var neighbour in neighbours[k])
             {
-                _slots[Key(k, _neighbours[k][n])] = OffDiagonals++;
+                _slots[Key(k, neighbour)] = _slots.Count;
             }
         }
 
-        Targets = new int[size][];
-        for (var k = 0; k < size; k++)
-        {
-            Targets[k] = UpdateTargets(_neighbours[k]);
-        }
+        (_targets, _firstTarget) = Packed([.. neighbours.Select(UpdateTargets)]);
     }
 
     public int Size { get; }
 
-    /// <summary>A cleared AC matrix of this pattern; give it back with <see cref="Return"/>.</summary>
-    public SparseLu<Complex> Rent()
-    {
-        if (!_idle.TryTake(out var lu))
-        {
-            return new SparseLu<Complex>(this);
-        }
-
-        lu.Clear();
-        return lu;
-    }
-
-    public void Return(SparseLu<Complex> lu) => _idle.Add(lu);
-
     /// <summary>Pairs (upper and lower) that are stored off the diagonal.</summary>
-    public int OffDiagonals { get; }
+    public int OffDiagonals => _columns.Length;
 
     /// <summary>Node eliminated at each step.</summary>
     public int[] Order { get; }
 
     /// <summary>Steps of the nodes that step k is still joined to when it is eliminated; first slot in <see cref="FirstSlot"/>.</summary>
-    public int[] Neighbours(int k) => _neighbours[k];
+    public ReadOnlySpan<int> Neighbours(int k) => _columns.AsSpan(_first[k], _first[k + 1] - _first[k]);
 
-    /// <summary>Where the update of each neighbour pair (row-major) lands; diagonal targets are -1.</summary>
-    public int[][] Targets { get; }
+    /// <summary>Slot of the first neighbour of step k; the others follow.</summary>
+    public int FirstSlot(int k) => _first[k];
+
+    /// <summary>Where the update of each neighbour pair of step k (row-major) lands; diagonal targets are -1.</summary>
+    public ReadOnlySpan<int> Targets(int k) => _targets.AsSpan(_firstTarget[k], _firstTarget[k + 1] - _firstTarget[k]);
 
     public int Position(int node) => _position[node];
 
@@ -103,11 +87,20 @@ internal sealed class SparsePattern
         return a == b ? new BranchPlace(-1, -1, -1) : new BranchPlace(a, b, a < 0 || b < 0 ? -1 : Slot(a, b));
     }
 
-    public int FirstSlot(int k) => _neighbours[k].Length == 0 ? 0 : _slots[Key(k, _neighbours[k][0])];
-
     private static long Key(int low, int high) => ((long)low << 32) | (uint)high;
 
-    private void Eliminate(HashSet<int>[] adjacent)
+    private static (int[] Items, int[] First) Packed(int[][] rows)
+    {
+        var first = new int[rows.Length + 1];
+        for (var k = 0; k < rows.Length; k++)
+        {
+            first[k + 1] = first[k] + rows[k].Length;
+        }
+
+        return ([.. rows.SelectMany(r => r)], first);
+    }
+
+    private int[][] Eliminate(HashSet<int>[] adjacent)
     {
         var left = new HashSet<int>(Enumerable.Range(0, Size));
         var nodeNeighbours = new int[Size][];
@@ -126,10 +119,7 @@ internal sealed class SparsePattern
             }
         }
 
-        for (var k = 0; k < Size; k++)
-        {
-            _neighbours[k] = [.. nodeNeighbours[k].Select(n => _position[n]).Order()];
-        }
+        return [.. nodeNeighbours.Select(nodes => nodes.Select(n => _position[n]).Order().ToArray())];
     }
 
     private int[] UpdateTargets(int[] neighbours)

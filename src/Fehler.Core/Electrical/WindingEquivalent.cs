@@ -28,7 +28,7 @@ internal sealed class WindingEquivalent
         var n = nodes.Length;
         _volts = [.. nodes.Select(w => solution.NodeVolts(w.From) - solution.NodeVolts(w.To))];
         _behind = new Complex[n, n];
-        using var factored = network.Factored(solution.State);
+        var factored = network.Factored(solution.State);
         for (var j = 0; j < n; j++)
         {
             var response = factored.Response(nodes[j].From, nodes[j].To);

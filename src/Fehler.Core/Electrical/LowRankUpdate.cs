@@ -1,0 +1,127 @@
+using System.Numerics;
+
+namespace Fehler.Core.Electrical;
+
+/// <summary>A branch whose admittance is another one than in the matrix that was factored, siemens more; nodes of -1 are earth.</summary>
+internal readonly record struct BranchChange<T>(int A, int B, T Siemens)
+    where T : struct, INumberBase<T>
+{
+    /// <summary>Voltage over the branch.</summary>
+    public T Drop(T[] volts) => Volts(volts, A) - Volts(volts, B);
+
+    private static T Volts(T[] volts, int node) => node < 0 ? T.Zero : volts[node];
+}
+
+/// <summary>
+/// What a few changed branches do to a solution: a fault opens, closes or loosens one to three branches, so the matrix of the
+/// healthy circuit need not be factored again.
+/// </summary>
+/// <remarks>
+/// Sherman, Morrison and Woodbury: with Y' = Y + B D Bᵀ, v' = v - Y⁻¹ B (D⁻¹ + Bᵀ Y⁻¹ B)⁻¹ Bᵀ v. One solution a changed branch.
+/// </remarks>
+internal sealed class LowRankUpdate<T>
+    where T : struct, INumberBase<T>
+{
+    private readonly IReadOnlyList<BranchChange<T>> _changes;
+    private readonly T[][] _responses;
+    private readonly T[,] _inverse;
+
+    public LowRankUpdate(SparseLu<T> lu, IReadOnlyList<BranchChange<T>> changes)
+    {
+        _changes = changes;
+        _responses = [.. changes.Select(c => lu.Response(c.A, c.B))];
+        _inverse = Invert();
+    }
+
+    /// <summary>
+    /// Share of the digits that the subtraction of nearly equal numbers leaves: 1 is all of them. Taking away the only conductor
+    /// to a point that nothing else holds leaves next to none.
+    /// </summary>
+    public double Soundness { get; private set; } = 1;
+
+    /// <summary>Turns the node voltages of the factored matrix into those with the changes.</summary>
+    public void Apply(T[] volts)
+    {
+        var drops = new T[_changes.Count];
+        for (var i = 0; i < drops.Length; i++)
+        {
+            drops[i] = _changes[i].Drop(volts);
+        }
+
+        for (var i = 0; i < drops.Length; i++)
+        {
+            var current = T.Zero;
+            for (var j = 0; j < drops.Length; j++)
+            {
+                current += _inverse[i, j] * drops[j];
+            }
+
+            var response = _responses[i];
+            for (var n = 0; n < volts.Length; n++)
+            {
+                volts[n] -= response[n] * current;
+            }
+        }
+    }
+
+    /// <summary>By how much the changes lessen the impedance between two points, whose response to one ampere is given; ohm.</summary>
+    public T Lessening(T[] response)
+    {
+        var less = T.Zero;
+        for (var i = 0; i < _changes.Count; i++)
+        {
+            for (var j = 0; j < _changes.Count; j++)
+            {
+                less += _changes[i].Drop(response) * _inverse[i, j] * _changes[j].Drop(response);
+            }
+        }
+
+        return less;
+    }
+
+    /// <summary>Gauss and Jordan on D⁻¹ + Bᵀ Y⁻¹ B; a fault changes three branches at most.</summary>
+    private T[,] Invert()
+    {
+        var n = _changes.Count;
+        var m = new T[n, n];
+        var inverse = new T[n, n];
+        var scale = new double[n];
+        for (var i = 0; i < n; i++)
+        {
+            for (var j = 0; j < n; j++)
+            {
+                m[i, j] = _changes[i].Drop(_responses[j]);
+            }
+
+            var own = T.One / _changes[i].Siemens;
+            scale[i] = Magnitude(own) + Magnitude(m[i, i]);
+            m[i, i] += own;
+            inverse[i, i] = T.One;
+        }
+
+        for (var k = 0; k < n; k++)
+        {
+            Soundness = Math.Min(Soundness, Magnitude(m[k, k]) / scale[k]);
+            var pivot = T.One / m[k, k];
+            for (var j = 0; j < n; j++)
+            {
+                m[k, j] *= pivot;
+                inverse[k, j] *= pivot;
+            }
+
+            for (var i = 0; i < n; i++)
+            {
+                var factor = m[i, k];
+                for (var j = 0; j < n && i != k; j++)
+                {
+                    m[i, j] -= factor * m[k, j];
+                    inverse[i, j] -= factor * inverse[k, j];
+                }
+            }
+        }
+
+        return inverse;
+    }
+
+    private static double Magnitude(T value) => double.CreateChecked(T.Abs(value));
+}

@@ -1,0 +1,55 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
+using Fehler.Core.Tests.Families;
+
+namespace Fehler.Core.Tests.Electrical;
+
+/// <summary>A fault put into the healthy circuit's solution gives what solving the faulty circuit from scratch gives.</summary>
+public class LowRankUpdateTests
+{
+    [Theory]
+    [MemberData(nameof(FamilySamples.Names), MemberType = typeof(FamilySamples))]
+    public void Every_single_fault_updated_is_every_single_fault_solved(string name)
+    {
+        var circuit = FamilySamples.Of(name);
+        var healthy = Network.Of(circuit);
+        var simulator = new Simulator(healthy);
+        var rest = simulator.Start().State;
+        var states = RunUp.Of(circuit).Starts.Take(2).Select(s => simulator.Do(rest, [.. s.Prepare, s.Act]).State).Append(rest).Distinct().ToList();
+        var updated = 0;
+        foreach (var faulty in FaultCatalogue.Of(circuit).Select(f => healthy.With(f.Alterations)).Where(n => n.IsUpdate))
+        {
+            foreach (var state in states)
+            {
+                faulty.Solve(state);
+                var update = faulty.Solve(state);
+                var scratch = faulty.SolveAlternating(state).Solved;
+                var direct = healthy.HasDirectSupply ? faulty.SolveDirect(state).Solved : null;
+                updated++;
+                for (var n = 0; n < faulty.Size; n++)
+                {
+                    (update.NodeVolts(n) - scratch.Volts[n]).Magnitude.ShouldBeLessThan(1e-4, $"{name}: {string.Join(" + ", faulty.Alterations)}, node {n}");
+                    update.DirectVolts(n).ShouldBe(direct?.Volts[n] ?? 0, 1e-4);
+                }
+            }
+        }
+
+        updated.ShouldBeGreaterThan(30);
+    }
+
+    [Fact]
+    public void Opening_the_only_hold_of_a_point_is_not_left_to_rounding()
+    {
+        var pattern = new SparsePattern(2, [(0, 1)]);
+        var lu = new SparseLu<double>(pattern);
+        lu.AddBranch(pattern.Place(0, -1), 1);
+        lu.AddBranch(pattern.Place(0, 1), 2000);
+        lu.Add(1, 1, Network.PointLeak);
+        lu.Factor();
+        new LowRankUpdate<double>(lu, [new BranchChange<double>(0, 1, -2000)]).Soundness.ShouldBeLessThan(1e-8);
+        new LowRankUpdate<double>(lu, [new BranchChange<double>(0, -1, 1)]).Soundness.ShouldBeGreaterThan(0.1);
+    }
+}
