@@ -32,7 +32,8 @@ public class LowRankUpdateTests
                 for (var n = 0; n < faulty.Size; n++)
                 {
                     (update.NodeVolts(n) - scratch.Volts[n]).Magnitude.ShouldBeLessThan(1e-4, $"{name}: {string.Join(" + ", faulty.Alterations)}, node {n}");
-                    update.DirectVolts(n).ShouldBe(direct?.Volts[n] ?? 0, 1e-4);
+                    // An unearthed direct supply hangs on insulation of 10 Gohm alone: what it is to earth has fewer digits either way.
+                    update.DirectVolts(n).ShouldBe(direct?.Volts[n] ?? 0, 1e-3);
                 }
             }
         }
