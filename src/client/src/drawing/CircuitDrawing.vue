@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Circuit, Schemas } from '@/api/client'
 import { useSettings } from '@/composables/useSettings'
 import { symbolOf } from '@/symbols'
+import LadderDevice from './LadderDevice.vue'
 import LadderSymbol from './LadderSymbol.vue'
 import LeadPin from './LeadPin.vue'
 import ReadingTag from './ReadingTag.vue'
@@ -71,6 +72,8 @@ const sheets = computed(() =>
       parts: sheet.parts.map((part) => ({
         ...part,
         xs: [...new Set(part.terminals.map((t) => (t.x - part.x) * 46))],
+        // Rows that a part with several poles takes in a ladder.
+        rows: [...new Set(part.terminals.map((t) => (t.x - part.x) * 24))],
         left: plane.x(part.x, part.y),
         top: plane.y(part.x, part.y),
         // Along the current: down the page, or along the rung.
@@ -225,7 +228,7 @@ function save(event: Event, type: string) {
     <div
       ref="frame"
       class="sheets"
-      :class="{ zoomed: zoom > 0, whole: zoom < 0, stacked: school === 'ladder' }"
+      :class="{ zoomed: zoom > 0, whole: zoom < 0 }"
       @pointerdown="grab"
       @pointermove="drag"
       @pointerup="grabbed = undefined"
@@ -312,19 +315,17 @@ function save(event: Event, type: string) {
               @keydown.enter.prevent="emit('part', part.device, part.text)"
             />
             <g class="symbol" :class="{ active: isActive(part) }">
-              <template v-if="school === 'ladder' && part.kind !== 'motor' && part.kind !== 'heater-bank'">
-                <LadderSymbol
-                  v-if="sheet.plane.isLadder"
-                  :kind="part.kind"
-                  :role="part.element"
-                  :name="part.name"
-                  :length="part.length"
-                  :made="madeOf(part)"
-                />
+              <LadderDevice
+                v-if="sheet.plane.isLadder && part.element === ''"
+                :kind="part.kind"
+                :rows="part.rows"
+                :length="part.length"
+              />
+              <template v-else-if="school === 'ladder' && part.element !== '' && part.kind !== 'heater-bank'">
                 <g
-                  v-for="x in sheet.plane.isLadder ? [] : part.xs"
-                  :key="x"
-                  :transform="`translate(${x} 0) rotate(90)`"
+                  v-for="at in sheet.plane.isLadder ? part.rows : part.xs"
+                  :key="at"
+                  :transform="sheet.plane.isLadder ? `translate(0 ${at})` : `translate(${at} 0) rotate(90)`"
                 >
                   <LadderSymbol
                     :kind="part.kind"
@@ -347,7 +348,13 @@ function save(event: Event, type: string) {
             </g>
             <template v-if="sheet.plane.isLadder">
               <text class="tag" :x="part.length / 2" y="-19" text-anchor="middle">{{ part.device }}</text>
-              <text v-if="part.function" class="function" :x="part.length / 2" y="27" text-anchor="middle">
+              <text
+                v-if="part.function"
+                class="function"
+                :x="part.length / 2"
+                :y="27 + Math.max(...part.rows)"
+                text-anchor="middle"
+              >
                 {{ part.function }}
               </text>
               <text v-if="seenAt(part)" class="seen" :x="part.length / 2 + 17" y="-8">{{ seenAt(part) }}</text>
@@ -531,13 +538,15 @@ function save(event: Event, type: string) {
 }
 .sheets {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.5rem;
   align-items: flex-start;
 }
-.sheets.stacked {
-  flex-direction: column;
+.sheets.whole {
+  flex-wrap: nowrap;
 }
 .sheets.whole figure {
+  flex: 0 1 auto;
   min-width: 0;
 }
 .sheets.zoomed {
@@ -557,8 +566,9 @@ function save(event: Event, type: string) {
 /* Fitted to the window, but never smaller than can be read: then it scrolls. */
 figure {
   margin: 0;
-  flex: 0 1 auto;
+  flex: 1 1 calc(var(--natural) * 0.82px);
   min-width: calc(var(--natural) * 0.82px);
+  max-width: calc(var(--natural) * 1px);
 }
 figcaption {
   font:
@@ -573,7 +583,7 @@ svg {
 }
 @media (max-width: 700px) {
   .sheets {
-    flex-direction: column;
+    flex-flow: column nowrap;
   }
   /* A thumb needs the drawing at its full size; it scrolls in its own frame. */
   figure {

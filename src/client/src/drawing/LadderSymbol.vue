@@ -10,7 +10,12 @@ const leads = (gap: number) => `M0 0H${m.value - gap} M${m.value + gap} 0H${prop
 /** The blade or bar stands where the contact is made or not; at rest when nothing is said. */
 const isMade = computed(() => props.made ?? opens.value)
 const shape = computed(() => {
-  if (props.role === 'load') return props.kind === 'pilot-lamp' ? 'lamp' : props.kind === 'suppressor' ? 'box' : 'coil'
+  if (props.role === 'load')
+    return props.kind === 'pilot-lamp'
+      ? 'lamp'
+      : props.kind === 'suppressor' || props.kind === 'controller'
+        ? 'box'
+        : 'coil'
   if (props.kind === 'push-button' || props.kind === 'emergency-stop') return 'button'
   if (props.kind === 'selector-switch' || props.kind === 'process-switch') return 'switch'
   if (props.kind === 'fuse') return 'fuse'
@@ -24,7 +29,7 @@ const shape = computed(() => {
 
 <template>
   <g v-if="shape === 'contact'">
-    <rect v-if="isMade" class="bridge" :x="m - 5" y="-6" width="10" height="12" />
+    <rect v-if="made" class="bridge" :x="m - 5" y="-6" width="10" height="12" />
     <path :d="`${leads(5)} M${m - 5} -10v20 M${m + 5} -10v20`" />
     <path v-if="opens" :d="`M${m - 9} 11 L${m + 9} -11`" />
     <path v-if="kind === 'timer-relay' && isDelayed(name)" :d="`M${m} 12 v9 m-4 -4 l4 4 l4 -4`" />
@@ -67,7 +72,7 @@ const shape = computed(() => {
     <path :d="`${leads(10)} M${m - 10} 0 a5 5 0 0 1 10 0 a5 5 0 0 0 10 0`" />
   </g>
   <g v-else-if="shape === 'blade'">
-    <path :d="`${leads(11)} M${m - 11} 0 L${m + 11} ${made === false ? -12 : -2}`" />
+    <path :d="`${leads(11)} M${m - 11} 0 L${m + 11} ${made ? -2 : -12}`" />
     <circle class="hollow" :cx="m + 11" cy="0" r="2.6" />
   </g>
   <g v-else-if="shape === 'breaker'">

@@ -7,8 +7,8 @@ import TabPanel from 'primevue/tabpanel'
 import TabPanels from 'primevue/tabpanels'
 import Tabs from 'primevue/tabs'
 import Textarea from 'primevue/textarea'
-import { onMounted, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { api, need, type Circuit, type Schemas, type Step } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { outcomeWords, when } from '@/components/format'
@@ -22,6 +22,7 @@ import WireRoute from './WireRoute.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
+const route = useRoute()
 const { who } = useSettings()
 const circuit = ref<Circuit>()
 const jobs = ref<Schemas['JobListItem'][]>([])
@@ -30,7 +31,11 @@ const asking = ref(false)
 const complaint = ref('')
 const chosen = ref('')
 const wire = ref('')
-const tab = ref('drawing')
+// The tab stands in the address, so that a page can be kept, sent and gone back to.
+const tab = computed({
+  get: () => String(route.query.tab ?? 'drawing'),
+  set: (value) => void router.replace({ query: { ...route.query, tab: value } }),
+})
 
 onMounted(async () => {
   try {
