@@ -56,7 +56,7 @@ class Plane {
   get width() {
     return this.isLadder
       ? this.sheet.height * 38 + margin + (this.referenceLines ? 150 : 20)
-      : this.sheet.width * 46 + margin
+      : this.sheet.width * 46 + margin + 34
   }
   get height() {
     return this.isLadder ? this.sheet.width * 24 + 20 : this.sheet.height * 26 + 24 + this.referenceLines * 13
@@ -587,7 +587,9 @@ svg {
   }
   /* A thumb needs the drawing at its full size; it scrolls in its own frame. */
   figure {
+    flex: none;
     max-width: 100%;
+    min-width: 0;
     overflow-x: auto;
   }
   svg {

@@ -34,7 +34,7 @@ const error = ref('')
 const input = ref<{ $el: HTMLInputElement }>()
 const quantities = [
   { label: 'V~', value: 'volts', aria: 'volts' },
-  { label: 'V⎓', value: 'dcVolts', aria: 'volts DC' },
+  { label: 'V=', value: 'dcVolts', aria: 'volts DC' },
   { label: 'Ω', value: 'ohms', aria: 'ohms' },
   { label: 'beep', value: 'continuity', aria: 'continuity' },
 ]
