@@ -20,17 +20,24 @@ public sealed class GuidedRun
 
     private readonly List<JournalEntry> _entries = [];
     private readonly Circuit _circuit;
+    private readonly GuidedRunOptions _options;
     private readonly SimulatedPanel _panel;
+    private readonly Random _mistakes;
+    private readonly List<FaultMode> _left;
 
-    private GuidedRun(Circuit circuit, FaultMode? fault, int seed)
+    private GuidedRun(Circuit circuit, IEnumerable<FaultMode> faults, GuidedRunOptions options)
     {
         _circuit = circuit;
-        _panel = new SimulatedPanel(circuit, fault?.Alterations ?? [], seed);
+        _options = options;
+        _left = [.. faults];
+        _panel = new SimulatedPanel(circuit, [.. _left.SelectMany(f => f.Alterations)], options.Seed);
+        _mistakes = new Random(options.Seed);
     }
 
     /// <summary>The journal that came of it.</summary>
     public IReadOnlyList<JournalEntry> Entries => _entries;
 
+    /// <summary>What the diagnosis said last, before anything was repaired.</summary>
     public DiagnosisResult Result { get; private set; } = null!;
 
     public int Readings => _entries.OfType<Reading>().Count();
@@ -45,12 +52,25 @@ public sealed class GuidedRun
     /// <summary>Whether any operation so far showed something a healthy circuit does not.</summary>
     public bool HasSymptom { get; private set; }
 
-    /// <summary>Follows the proposals on a panel with this fault.</summary>
-    public static GuidedRun On(Circuit circuit, FaultMode? fault, Strategy strategy = Strategy.MostTelling, int seed = 1)
+    /// <summary>Uncertainty about the unit when only the symptom was known, bits: as many yes-or-no readings are needed on average.</summary>
+    public double BitsAfterSymptom { get; private set; }
+
+    /// <summary>Faults that are still in the panel.</summary>
+    public IReadOnlyList<FaultMode> Left => _left;
+
+    /// <summary>Follows the proposals on a panel with this fault, or none, until a unit is found.</summary>
+    public static GuidedRun On(Circuit circuit, FaultMode? fault, Strategy strategy = Strategy.MostTelling, int seed = 1) =>
+        On(circuit, fault is null ? [] : [fault], new GuidedRunOptions { Strategy = strategy, Seed = seed });
+
+    /// <summary>
+    /// Follows the proposals on a panel with these faults. With several, each unit that is found is repaired, the circuit is tried
+    /// again, and it goes on until it works or a sound unit is blamed.
+    /// </summary>
+    public static GuidedRun On(Circuit circuit, IReadOnlyCollection<FaultMode> faults, GuidedRunOptions options)
     {
-        var run = new GuidedRun(circuit, fault, seed);
+        var run = new GuidedRun(circuit, faults, options);
         run.ShowSymptom();
-        run.Follow(strategy);
+        run.Follow();
         return run;
     }
 
@@ -58,13 +78,16 @@ public sealed class GuidedRun
     private void ShowSymptom()
     {
         var healthy = new SimulatedPanel(_circuit, []);
+        var shows = false;
         Add(new LiveWorkAcknowledged());
         foreach (var steps in Trials(_circuit))
         {
             var seen = _panel.Operate(steps);
-            HasSymptom |= !healthy.Operate(steps).SequenceEqual(seen);
+            shows |= !healthy.Operate(steps).SequenceEqual(seen);
             Add(new OperationSeen(steps, seen));
         }
+
+        HasSymptom |= shows;
     }
 
     /// <summary>Start, hold, let go, wait, stop: one entry each, in every way the circuit can be started.</summary>
@@ -102,21 +125,54 @@ public sealed class GuidedRun
         }
     }
 
-    private void Follow(Strategy strategy)
+    private void Follow()
     {
         var session = new DiagnosisSession(_circuit);
+        var isSeveral = _left.Count > 1;
         for (var i = 0; ; i++)
         {
             var began = Stopwatch.GetTimestamp();
-            Result = session.Diagnose(JobState.Of(_circuit, _entries), strategy);
+            Result = session.Diagnose(JobState.Of(_circuit, _entries), _options.Strategy);
             Thinking.Add(Stopwatch.GetElapsedTime(began));
-            if (Result.Status == DiagnosisStatus.Found || Result.Proposals.IsEmpty || i == MostTests)
+            BitsAfterSymptom = i == 0 ? Result.Entropy : BitsAfterSymptom;
+            var isEnd = Result.Status == DiagnosisStatus.Found || Result.Proposals.IsEmpty || i >= MostTests * (isSeveral ? 2 : 1);
+            if (isEnd && !(isSeveral && RepairedOne()))
             {
                 return;
             }
 
-            Do(Result.Proposals[0]);
+            if (!isEnd)
+            {
+                Do(Result.Proposals[0]);
+            }
         }
+    }
+
+    /// <summary>Repairs the leading unit, if it is one of those at fault, and tries the circuit again.</summary>
+    private bool RepairedOne()
+    {
+        var named = Result.Units.FirstOrDefault(u => u.Unit.Length > 0);
+        var fault = named is null ? null : _left.FirstOrDefault(f => f.Unit == named.Unit || named.Alike.Contains(f.Unit));
+        if (fault is null)
+        {
+            return false;
+        }
+
+        _left.RemoveAll(f => f.Unit == fault.Unit);
+        _panel.Repair(fault.Unit, [.. _left.SelectMany(f => f.Alterations)]);
+        Add(new Repair(fault.Unit, "repaired", []));
+        if (_panel.IsIsolated)
+        {
+            _panel.Energise();
+            Add(new Energised());
+        }
+
+        if (_left.Count > 0)
+        {
+            ShowSymptom();
+        }
+
+        return _left.Count > 0;
     }
 
     private void Do(Proposal proposal)
@@ -145,11 +201,48 @@ public sealed class GuidedRun
                 Add(new OperationSeen(proposal.Steps, _panel.Operate(proposal.Steps)));
                 break;
             default:
-                Add(new Reading(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held,
-                    _panel.Measure(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held), "simulated"));
+                Add(new Reading(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held, Mistaken(proposal), "simulated"));
                 break;
         }
     }
 
+    /// <summary>What the meter shows; now and then that of another pair of points, of nothing, or ten times it.</summary>
+    private ReadingValue Mistaken(Proposal proposal)
+    {
+        var value = _panel.Measure(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held);
+        if (_mistakes.NextDouble() >= _options.WrongShare)
+        {
+            return value;
+        }
+
+        return (_mistakes.Next(3), proposal.Quantity.IsLive(), value.Kind) switch
+        {
+            (0, true, _) or (1, _, ReadingKind.OverLimit) => ReadingValue.Of(0),
+            (0, false, _) when value.Kind == ReadingKind.Number => new ReadingValue(ReadingKind.OverLimit),
+            (1, _, ReadingKind.Number) => ReadingValue.Of(10 * value.Number),
+            _ => Elsewhere(proposal),
+        };
+    }
+
+    /// <summary>One lead on a neighbouring terminal.</summary>
+    private ReadingValue Elsewhere(Proposal proposal)
+    {
+        var terminals = _circuit.Device(proposal.From.Device).Kind.Terminals(_circuit.Device(proposal.From.Device)).Where(t => t != proposal.From.Name && proposal.From.Device + ":" + t != proposal.To.ToString()).ToList();
+        var from = terminals.Count == 0 || proposal.From == proposal.To ? proposal.From : new TerminalId(proposal.From.Device, terminals[_mistakes.Next(terminals.Count)]);
+        return _panel.Measure(proposal.Quantity, from, proposal.To, proposal.Setup.Held);
+    }
+
     private void Add(JournalEntry entry) => _entries.Add(entry with { Id = Guid.NewGuid(), Sequence = _entries.Count + 1 });
+}
+
+/// <summary>How a guided run is made.</summary>
+public sealed record GuidedRunOptions
+{
+    public Strategy Strategy { get; init; } = Strategy.MostTelling;
+
+    /// <summary>Seed of the meter's scatter and of the mistakes.</summary>
+    public int Seed { get; init; } = 1;
+
+    /// <summary>Share of readings that are simply wrong, 0 to 1.</summary>
+    public double WrongShare { get; init; }
 }

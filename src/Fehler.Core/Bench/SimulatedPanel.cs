@@ -16,7 +16,7 @@ namespace Fehler.Core.Bench;
 public sealed class SimulatedPanel
 {
     private readonly Circuit _circuit;
-    private readonly Simulator _simulator;
+    private Simulator _simulator;
     private readonly Random _meter;
 
     /// <param name="circuit">The healthy circuit.</param>
@@ -42,6 +42,20 @@ public sealed class SimulatedPanel
         return outcome.Appearances;
     }
 
+    /// <summary>Something has been repaired: what is left of the fault stays, and the devices of the repaired unit are as new.</summary>
+    public void Repair(string unit, ImmutableArray<Alteration> left)
+    {
+        _simulator = new Simulator(Network.Of(_circuit).With(left));
+        var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == unit);
+        if (index >= 0 && !Isolation.Of(_circuit).Points.Contains(unit))
+        {
+            var device = _circuit.Devices[index];
+            State = State.With(index, State.Devices[index] with { Position = device.Kind.InitialPosition(device) });
+        }
+
+        State = _simulator.Observe(State).State;
+    }
+
     public void Isolate()
     {
         Operate(Isolation.Of(_circuit).Off);
@@ -65,7 +79,7 @@ public sealed class SimulatedPanel
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {
         var outcome = _simulator.Do(State, held);
-        var value = quantity.IsVolts() ? Volts(outcome.Solution, quantity, from, to) : Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to));
+        var value = quantity.IsVolts() ? Volts(outcome.Solution, quantity, from, to) : quantity == Quantity.Amps ? ReadingValue.Of(Scattered(outcome.Solution.Amps(from), 0.02)) : Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to));
         State = _simulator.Do(outcome.State, held.Select(Released)).State;
         return value;
     }

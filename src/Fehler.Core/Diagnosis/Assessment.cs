@@ -51,7 +51,7 @@ internal sealed class Assessment
             Status = status,
             Units = units,
             Proposals = proposals,
-            Entropy = Entropy(byUnit.Values),
+            Entropy = Entropy(_session.Hypotheses.Select((h, i) => (Unit: h.Fault?.Unit ?? "", Share: _posterior[i])).GroupBy(x => x.Unit).Select(g => g.Sum(x => x.Share))),
             WireVolts = WireVolts(),
             Summary = Summary(status, units, proposals, none),
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
@@ -76,8 +76,11 @@ internal sealed class Assessment
         var shares = new Dictionary<string, double>();
         for (var i = 0; i < _session.Hypotheses.Count; i++)
         {
-            var unit = _session.Hypotheses[i].Fault?.Unit ?? "";
-            shares[unit] = shares.GetValueOrDefault(unit) + _posterior[i];
+            // Of two faults at once each unit holds the whole of it: both have to be repaired.
+            foreach (var unit in _session.Hypotheses[i].Fault?.Units ?? [""])
+            {
+                shares[unit] = shares.GetValueOrDefault(unit) + _posterior[i];
+            }
         }
 
         return shares;
@@ -87,7 +90,7 @@ internal sealed class Assessment
 
     private SuspectUnit Unit(string unit, double share)
     {
-        var members = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Index: i)).Where(x => (x.Hypothesis.Fault?.Unit ?? "") == unit).ToList();
+        var members = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Index: i)).Where(x => (x.Hypothesis.Fault?.Units ?? [""]).Contains(unit)).ToList();
         var suspects = members.GroupBy(x => x.Hypothesis.Fault?.Id ?? "")
             .Select(g => (Share: g.Sum(x => _posterior[x.Index]), Best: g.MaxBy(x => _posterior[x.Index])))
             .OrderByDescending(s => s.Share).Take(4)
@@ -124,7 +127,9 @@ internal sealed class Assessment
     private bool IsProved(Suspect suspect)
     {
         var index = _session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => _posterior[x.i]).i;
-        if (suspect.Fault!.ProofPoints is null && suspect.Fault.ProofLook is null)
+        // Of two faults at once the one in this unit is to be proved.
+        var fault = suspect.Fault!.Parts.FirstOrDefault(p => p.Unit == suspect.Unit) ?? suspect.Fault;
+        if (fault.ProofPoints is null && fault.ProofLook is null)
         {
             // No reading shows a jammed armature: it is what is left when nothing else can be.
             return suspect.Probability >= CertainShare;
@@ -132,8 +137,8 @@ internal sealed class Assessment
 
         return _session.Observations.Any(o => o.Fit[index] > ProvesAbove && o.Fit[index] > 4 * o.HealthyFit && o.Entry switch
         {
-            Reading r => suspect.Fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points),
-            LookSeen l => suspect.Fault.ProofLook is { } look && look == (l.Device, l.Look),
+            Reading r => fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points),
+            LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
             _ => false,
         });
     }
@@ -207,10 +212,27 @@ internal sealed class Assessment
             ways.Add($"Repeat: {worst.What} ({worst.Observed}). Without it the rest fits a single fault best.");
         }
 
-        ways.Add("Check the meter on a known source, and its leads against each other.");
-        ways.Add("Two faults at once are possible: repair what is certain, then go on with what is left.");
+        ways.Add(MeterShowsNothing()
+            ? "Every reading so far shows nothing: check the meter on a known source, its leads against each other, its current fuse and the setting."
+            : "Check the meter on a known source, and its leads against each other.");
+        var pair = _session.Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i])).Where(x => x.Fault is { Parts.IsEmpty: false }).MaxBy(x => x.Share).Fault;
+        ways.Add(pair is null ? "Two faults at once are possible: repair what is certain, then go on with what is left."
+            : $"Two faults at once are possible, best: {pair.Title}. Repair what is certain, then go on with what is left.");
+        var wired = _session.Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i])).Where(x => x.Fault?.IsWiring == true).MaxBy(x => x.Share);
+        if (wired.Fault is not null)
+        {
+            ways.Add($"If the wiring is not as drawn, the likeliest difference: {wired.Fault.Title}.");
+        }
+
         ways.Add("Compare the wiring with the drawing, conductor by conductor, where the readings disagree.");
         return ways.ToImmutable();
+    }
+
+    /// <summary>A meter that shows nothing, whatever it is on: several readings, none of them anything.</summary>
+    private bool MeterShowsNothing()
+    {
+        var readings = _session.Observations.Select(o => o.Entry).OfType<Reading>().Where(r => r.Value.Kind != ReadingKind.NotSure).ToList();
+        return readings.Count >= 3 && readings.All(r => r.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent || (r.Quantity.IsLive() && r.Value is { Kind: ReadingKind.Number, Number: < 2 }));
     }
 
     /// <summary>How badly everything still fits when this observation is left out; least for the one that spoils it.</summary>

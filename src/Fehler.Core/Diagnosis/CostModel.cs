@@ -11,7 +11,7 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy strategy)
 {
-    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15;
+    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, ClampRisk = 0.2, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15;
 
     public double OfLook(Device device, Look look, SetupChange change)
     {
@@ -25,8 +25,8 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
 
     public double OfReading(Quantity quantity, TerminalId from, TerminalId to, Setup setup)
     {
-        var live = quantity.IsVolts();
-        var minutes = ReadingMinutes + (live ? LiveRisk : 0) + HoldMinutes * setup.Held.Length;
+        var live = quantity.IsLive();
+        var minutes = ReadingMinutes + (quantity == Quantity.Amps ? ClampRisk : live ? LiveRisk : 0) + HoldMinutes * setup.Held.Length;
         minutes += setup.Change switch
         {
             SetupChange.Isolate => strategy == Strategy.DeadFirst ? 0.5 : IsolateMinutes,
@@ -39,7 +39,7 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         }
 
         // One lead stays on the reference: a reading across two other points moves both.
-        minutes += to == circuit.Reference ? 0 : AcrossMinutes;
+        minutes += to == circuit.Reference || to == from ? 0 : AcrossMinutes;
         var here = lastPoint is { } last ? circuit.LocationOf(last) : circuit.Locations.First(l => l.Type == LocationType.Enclosure);
         var places = new[] { from, to }.Where(t => t != circuit.Reference).Select(circuit.LocationOf).Distinct().ToList();
         minutes += MoveMinutes * places.Count(p => p != here);

@@ -28,14 +28,18 @@ public sealed class DiagnosisSession
     /// <summary>Prior probability of something that is not in the catalogue, and how such a thing fits any observation.</summary>
     private const double NoneOfThesePrior = 0.01, NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
 
+    /// <summary>Probability of two faults at once, and how much "none of these" has to hold before they are thought of.</summary>
+    private const double PairPrior = 0.02, PairsAbove = 0.1;
+
     /// <summary>Nobody tries more starts than this before calling.</summary>
     private const int MostTrials = 2;
 
     private static readonly ConditionalWeakTable<Circuit, IReadOnlyList<Hypothesis>> Found = [];
 
     private readonly List<Observation> _observations = [];
-    private readonly List<Guid> _followed = [];
+    private readonly List<JournalEntry> _followed = [];
     private Hypothesis[] _hypotheses = [];
+    private int _singles;
     private double _noneLogWeight;
 
     public DiagnosisSession(Circuit circuit)
@@ -68,7 +72,7 @@ public sealed class DiagnosisSession
     public void Follow(JobState job)
     {
         var ids = job.Valid.Select(e => e.Id).ToList();
-        if (_followed.Count > ids.Count || !_followed.SequenceEqual(ids.Take(_followed.Count)))
+        if (_followed.Count > ids.Count || !_followed.Select(e => e.Id).SequenceEqual(ids.Take(_followed.Count)))
         {
             Reset();
         }
@@ -76,7 +80,6 @@ public sealed class DiagnosisSession
         foreach (var entry in job.Valid.Skip(_followed.Count).ToList())
         {
             Follow(entry);
-            _followed.Add(entry.Id);
         }
     }
 
@@ -102,6 +105,7 @@ public sealed class DiagnosisSession
         _followed.Clear();
         _observations.Clear();
         _hypotheses = [.. Found.GetValue(Circuit, AllAsFound).Select(h => h.Clone())];
+        _singles = _hypotheses.Length;
         _noneLogWeight = Math.Log(NoneOfThesePrior);
     }
 
@@ -149,6 +153,56 @@ public sealed class DiagnosisSession
 
     private void Follow(JournalEntry entry)
     {
+        var observation = Judge(entry, _hypotheses);
+        _followed.Add(entry);
+        if (observation is null)
+        {
+            return;
+        }
+
+        observation.Healthy = observation.Foretold[0];
+        observation.HealthyFit = observation.Fit[0];
+        _observations.Add(observation);
+        _noneLogWeight += Math.Log(NoneFit(entry));
+        if (Posterior()[^1] > PairsAbove)
+        {
+            SuspectPairs();
+        }
+    }
+
+    /// <summary>No single fault fits: pairs are followed through the journal so far and stand beside the single ones.</summary>
+    private void SuspectPairs()
+    {
+        var total = FaultCatalogue.Of(Circuit).Sum(f => f.Weight);
+        var healthy = Network.Of(Circuit);
+        var trial = Trial(Circuit);
+        var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / total)).ToList();
+        Hypothesis[] pairs = [.. chosen.AsParallel().AsOrdered().SelectMany(p => Hypothesis.AsFound(healthy, p, PairPrior * p.Weight / (total * total), trial))];
+        var judged = _followed.Select(e => Judge(e, pairs)).OfType<Observation>().ToList();
+        for (var i = 0; i < _observations.Count; i++)
+        {
+            _observations[i].Extend(_singles, judged[i]);
+        }
+
+        _hypotheses = [.. _hypotheses.Take(_singles), .. pairs];
+    }
+
+    /// <summary>Brings hypotheses past an entry and weighs them by it; null when it is no evidence.</summary>
+    private Observation? Judge(JournalEntry entry, Hypothesis[] hypotheses)
+    {
+        void ForEach(Action<Hypothesis> action) => System.Threading.Tasks.Parallel.ForEach(hypotheses, action);
+
+        Observation Weigh(Func<Hypothesis, (double Fit, string Foretold)> judge)
+        {
+            var observation = new Observation(entry, hypotheses.Length);
+            System.Threading.Tasks.Parallel.For(0, hypotheses.Length, i =>
+            {
+                (observation.Fit[i], observation.Foretold[i]) = judge(hypotheses[i]);
+                hypotheses[i].Weigh(observation.Fit[i]);
+            });
+            return observation;
+        }
+
         if (entry is Reading or LookSeen or Isolated or Energised or Repair or WireLifted or WireLanded)
         {
             ForEach(h => h.LetGo());
@@ -157,86 +211,59 @@ public sealed class DiagnosisSession
         switch (entry)
         {
             case OperationSeen operation:
-                Operate(entry, operation.Steps, operation.Seen);
-                break;
+                return Weigh(h => Operated(h, operation.Steps, operation.Seen));
             case FunctionTested test when FunctionTest.Of(Circuit).FirstOrDefault(s => s.Id == test.Step) is { } step:
-                Operate(entry, [.. step.Before, .. step.Steps], test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected);
-                break;
+                return Weigh(h => Operated(h, [.. step.Before, .. step.Steps], Seen(test, step)));
             case LookSeen { Answer: not LookSeen.NotSure } look:
-                Look(look);
-                break;
+                return Weigh(h => h.Seen(look.Device, look.Look) is var seen ? (Likelihood.OfLook(look.Answer, seen), seen) : default);
             case Reading reading:
-                Read(reading);
-                break;
+                return Weigh(h => Read(h, reading));
             case Isolated:
                 ForEach(h => h.Operate(Isolation.Of(Circuit).Off));
-                break;
+                return null;
             case Energised:
                 ForEach(h => h.Operate(Isolation.Of(Circuit).On));
-                break;
+                return null;
             case WireLifted lifted:
                 ForEach(h => h.Lift(lifted.Conductor));
-                break;
+                return null;
             case WireLanded landed:
                 ForEach(h => h.Land(landed.Conductor));
-                break;
+                return null;
             case Repair repair when repair.Unit.Length > 0:
                 ForEach(h => h.Repair(repair.Unit));
-                break;
+                return null;
+            default:
+                return null;
         }
     }
 
-    private void Operate(JournalEntry entry, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
+    private static ImmutableSortedDictionary<string, string> Seen(FunctionTested test, FunctionTestStep step) =>
+        test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected;
+
+    private static (double Fit, string Foretold) Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
     {
-        var observation = new Observation(entry, _hypotheses.Length);
-        ForEach((h, i) =>
-        {
-            var appearances = h.Operate(steps).Appearances;
-            observation.Fit[i] = seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, "")));
-            observation.Foretold[i] = string.Join(", ", seen.Keys.Select(k => $"{k} {appearances.GetValueOrDefault(k, "")}"));
-        });
-        Weigh(observation, Math.Pow(NoneOfTheseOperationFit, Math.Min(2, seen.Count)));
+        var appearances = hypothesis.Operate(steps).Appearances;
+        return (seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, ""))),
+            string.Join(", ", seen.Keys.Select(k => $"{k} {appearances.GetValueOrDefault(k, "")}")));
     }
 
-    private void Look(LookSeen look)
+    private (double Fit, string Foretold) Read(Hypothesis hypothesis, Reading reading)
     {
-        var observation = new Observation(look, _hypotheses.Length);
-        ForEach((h, i) =>
-        {
-            observation.Foretold[i] = h.Seen(look.Device, look.Look);
-            observation.Fit[i] = Likelihood.OfLook(look.Answer, observation.Foretold[i]);
-        });
-        Weigh(observation, 0.3);
+        var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
+        var prediction = hypothesis.Predict(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
+        var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(reading.Value, prediction, FullVolts, StraySpan);
+        hypothesis.HoldAndRelease(setup);
+        return (fit, Words.Of(prediction, reading.Quantity));
     }
 
-    private void Read(Reading reading)
+    /// <summary>How something that is not in the catalogue fits an entry.</summary>
+    private double NoneFit(JournalEntry entry) => entry switch
     {
-        var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsVolts());
-        var observation = new Observation(reading, _hypotheses.Length);
-        ForEach((h, i) =>
-        {
-            var prediction = h.Predict(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
-            observation.Fit[i] = h.Fit(reading.Value, prediction, FullVolts, StraySpan);
-            observation.Foretold[i] = Words.Of(prediction, reading.Quantity);
-            h.HoldAndRelease(setup);
-        });
-        Weigh(observation, NoneOfTheseReadingFit);
-    }
-
-    private void Weigh(Observation observation, double noneFit)
-    {
-        for (var i = 0; i < _hypotheses.Length; i++)
-        {
-            _hypotheses[i].Weigh(observation.Fit[i]);
-        }
-
-        observation.Healthy = observation.Foretold[0];
-        observation.HealthyFit = observation.Fit[0];
-        _noneLogWeight += Math.Log(noneFit);
-        _observations.Add(observation);
-    }
-
-    private void ForEach(Action<Hypothesis> action) => System.Threading.Tasks.Parallel.ForEach(_hypotheses, action);
-
-    private void ForEach(Action<Hypothesis, int> action) => System.Threading.Tasks.Parallel.For(0, _hypotheses.Length, i => action(_hypotheses[i], i));
+        OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
+        FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, FunctionTest.Of(Circuit).First(s => s.Id == test.Step)).Count)),
+        LookSeen => 0.3,
+        Reading { Value.Kind: ReadingKind.NotSure } => 1,
+        _ => NoneOfTheseReadingFit,
+    };
 }

@@ -34,7 +34,7 @@ internal sealed class Hypothesis
     }
 
     /// <summary>The fault; null for a circuit with nothing wrong in it now.</summary>
-    public FaultMode? Fault { get; }
+    public FaultMode? Fault { get; private set; }
 
     public CircuitState State { get; private set; }
 
@@ -112,10 +112,12 @@ internal sealed class Hypothesis
     /// <summary>A unit has been repaired: what it was in is as new, and so is its fault if it had one.</summary>
     public void Repair(string unit)
     {
-        if (Fault?.Unit == unit)
+        if (Fault is not null && Fault.Units.Contains(unit))
         {
-            IsRepaired = true;
-            _trajectories = new Trajectories(new Simulator(_healthy));
+            var left = Fault.Parts.FirstOrDefault(p => p.Unit != unit);
+            IsRepaired = left is null;
+            Fault = left ?? Fault;
+            _trajectories = new Trajectories(new Simulator(left is null ? _healthy : _healthy.With(left.Alterations)));
             _twin = null;
         }
 
@@ -144,11 +146,16 @@ internal sealed class Hypothesis
     public Prediction[] Predict(Quantity quantity, IOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
     {
         var prepared = Prepare(setup);
-        if (quantity.IsVolts())
+        if (quantity.IsLive())
         {
             var solution = prepared.Solve(Network);
             var twin = _twin is null ? null : prepared.SolveTwin(_twin);
-            return [.. pairs.Select(p => quantity == Quantity.Volts ? Tolerances.Volts(solution, p.From, p.To, twin) : Tolerances.DcVolts(solution, p.From, p.To, twin))];
+            return [.. pairs.Select(p => quantity switch
+            {
+                Quantity.Volts => Tolerances.Volts(solution, p.From, p.To, twin),
+                Quantity.DcVolts => Tolerances.DcVolts(solution, p.From, p.To, twin),
+                _ => Tolerances.Amps(solution, p.From, twin),
+            })];
         }
 
         var table = tables.Of(prepared.State, pairs);

@@ -26,7 +26,7 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             Look = c.Look,
             Steps = c.Steps,
             Title = c.Kind == ProposalKind.Reading
-                ? $"{(c.Quantity switch { Quantity.Volts => "Volts", Quantity.DcVolts => "Volts DC", _ => "Ohms" })} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
+                ? c.Quantity == Quantity.Amps ? $"Amps at {Words.Point(circuit, c.From)}, {state}" : $"{(c.Quantity switch { Quantity.Volts => "Volts", Quantity.DcVolts => "Volts DC", _ => "Ohms" })} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
                 : c.Text,
             Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
             GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
@@ -79,12 +79,17 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             cautions.Add("Live work: insulated probes, one hand where you can, local rules for live testing.");
         }
 
-        if (c.Kind == ProposalKind.Reading && !c.Quantity.IsVolts() && c.Setup.Change == SetupChange.Isolate)
+        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Amps })
+        {
+            cautions.Add("Clamp around one lead only; keep clear of bare terminals and of what turns.");
+        }
+
+        if (c.Kind == ProposalKind.Reading && !c.Quantity.IsLive() && c.Setup.Change == SetupChange.Isolate)
         {
             cautions.Add("Isolate, lock off and prove dead at the point of work first.");
         }
 
-        if (c.Setup.Change == SetupChange.Energise || c.Kind == ProposalKind.Operation || (c.Quantity.IsVolts() && c.Setup.Held.Length > 0))
+        if (c.Setup.Change == SetupChange.Energise || c.Kind == ProposalKind.Operation || (c.Quantity.IsLive() && c.Setup.Held.Length > 0))
         {
             cautions.Add("The motor may start: warn everyone and stand clear.");
         }

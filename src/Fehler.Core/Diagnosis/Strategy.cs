@@ -11,4 +11,7 @@ public enum Strategy
 
     /// <summary>Isolate first, measure resistance.</summary>
     DeadFirst,
+
+    /// <summary>The voltage to the return that halves what is still suspected, whatever it costs: the classical rule of thumb.</summary>
+    Halving,
 }

@@ -86,9 +86,9 @@ internal sealed class TestChoice
     {
         var candidates = Candidates();
         var writer = new ProposalWriter(_circuit, _weights, _units, _grouping);
-        var measured = _job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, r.Quantity.IsVolts())).ToHashSet();
-        var best = candidates.Where(c => c.Bits > LeastBits && !measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, c.Quantity.IsVolts())));
-        var ordered = (_strategy == Strategy.FromSupply ? FromSupply(best) : best.OrderByDescending(c => c.Bits / c.Minutes)).Take(MostProposals).ToList();
+        var measured = _job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, Sort(r.Quantity))).ToHashSet();
+        var best = candidates.Where(c => c.Bits > LeastBits && !measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity))));
+        var ordered = Ordered(best).Take(MostProposals).ToList();
         if (top is { Probability: > 0.8 } && Proof(top, candidates) is { } proof)
         {
             if (top.Probability >= 0.95)
@@ -109,6 +109,14 @@ internal sealed class TestChoice
         return [.. ordered.Select(c => writer.Describe(c, false))];
     }
 
+    private IOrderedEnumerable<Candidate> Ordered(IEnumerable<Candidate> candidates) => _strategy switch
+    {
+        Strategy.FromSupply => FromSupply(candidates),
+        // Looks cost nothing to speak of, and a reading across tells what two to the return tell: both come where halving has nothing left.
+        Strategy.Halving => candidates.OrderByDescending(c => c is { Kind: ProposalKind.Reading, Setup.Dead: false } && c.To == _circuit.ReturnOf(c.From)).ThenByDescending(c => c.Bits),
+        _ => candidates.OrderByDescending(c => c.Bits / c.Minutes),
+    };
+
     /// <summary>A reset wipes the evidence: what the device shows is looked at first, however little is expected of it.</summary>
     private static void LookBeforeReset(List<Candidate> ordered, List<Candidate> candidates)
     {
@@ -121,7 +129,7 @@ internal sealed class TestChoice
     }
 
     private IOrderedEnumerable<Candidate> FromSupply(IEnumerable<Candidate> candidates) => candidates
-        .Where(c => c.Kind != ProposalKind.Reading || c.Quantity.IsVolts() || _job.IsIsolated)
+        .Where(c => c.Kind != ProposalKind.Reading || c.Quantity.IsLive() || _job.IsIsolated)
         .OrderBy(c => c.Kind == ProposalKind.Look ? -1 : c.Kind == ProposalKind.Operation ? 10000 : _session.Points.Position.GetValueOrDefault(c.From, 9999))
         .ThenBy(c => c.Minutes);
 
@@ -132,6 +140,7 @@ internal sealed class TestChoice
         {
             all.AddRange(Readings(Quantity.Volts, setup, Worthwhile(Quantity.Volts, setup, _session.Points.Volts)));
             all.AddRange(Readings(Quantity.DcVolts, setup, Worthwhile(Quantity.DcVolts, setup, _session.Points.DcVolts)));
+            all.AddRange(Readings(Quantity.Amps, setup, Worthwhile(Quantity.Amps, setup, _session.Points.Amps)));
         }
 
         foreach (var setup in Setups(live: false))
@@ -300,11 +309,11 @@ internal sealed class TestChoice
     /// </summary>
     private Candidate? Proof(SuspectUnit top, List<Candidate> candidates) => top.Suspects
         .Where(s => s.Fault is not null && s.Probability > LeastProvedShare * top.Probability)
-        .Select(s => Proof(s.Fault!, candidates)).FirstOrDefault(c => c is not null);
+        .Select(s => Proof(s.Fault!, s.Fault!.Parts.FirstOrDefault(p => p.Unit == top.Unit) ?? s.Fault, candidates)).FirstOrDefault(c => c is not null);
 
-    private Candidate? Proof(FaultMode fault, List<Candidate> candidates)
+    private Candidate? Proof(FaultMode suspect, FaultMode fault, List<Candidate> candidates)
     {
-        var index = Array.FindIndex(_live, h => h.Fault?.Id == fault.Id);
+        var index = Array.FindIndex(_live, h => h.Fault?.Id == suspect.Id);
         if (index < 0)
         {
             return null;
@@ -314,11 +323,14 @@ internal sealed class TestChoice
         return candidates.Where(c => c.Kind switch
         {
             ProposalKind.Reading => fault.ProofPoints is { } p && ((c.From, c.To) == p || (c.To, c.From) == p) && Differs(c.Foretold(index), c.Good)
-                && !made.Any(r => (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && (r.Quantity.IsVolts()) == (c.Quantity.IsVolts())),
+                && !made.Any(r => (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && Sort(r.Quantity) == Sort(c.Quantity)),
             ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
             _ => false,
         }).MinBy(c => c.Minutes);
     }
+
+    /// <summary>Ohms and the beep are one reading.</summary>
+    private static Quantity Sort(Quantity quantity) => quantity == Quantity.Continuity ? Quantity.Ohms : quantity;
 
     private static bool Differs(Prediction a, Prediction b) => a.Kind != b.Kind
         || (a.Kind == PredictionKind.Value && (a.Range.Low > b.Range.High || b.Range.Low > a.Range.High));

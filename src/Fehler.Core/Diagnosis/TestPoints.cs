@@ -17,6 +17,7 @@ internal sealed class TestPoints
         var volts = VoltPairs(circuit, order).Concat(proofs).Distinct().ToLookup(p => circuit.IsDirect(p.Item1) && circuit.IsDirect(p.Item2));
         Volts = [.. volts[false]];
         DcVolts = [.. volts[true]];
+        Amps = [.. Leads(circuit).Select(t => (t, t))];
         Ohms = [.. OhmPairs(circuit, order).Concat(proofs).Distinct().Where(p => !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
         Position = order;
     }
@@ -27,6 +28,9 @@ internal sealed class TestPoints
     public ImmutableArray<(TerminalId From, TerminalId To)> Volts { get; }
     public ImmutableArray<(TerminalId From, TerminalId To)> DcVolts { get; }
     public ImmutableArray<(TerminalId From, TerminalId To)> Ohms { get; }
+
+    /// <summary>Leads that a clamp goes around in the panel: where a load's power leaves it.</summary>
+    public ImmutableArray<(TerminalId From, TerminalId To)> Amps { get; }
 
     /// <summary>How far down from the supply a terminal stands.</summary>
     public IReadOnlyDictionary<TerminalId, int> Position { get; }
@@ -102,6 +106,26 @@ internal sealed class TestPoints
             if (head != default && terminal != head)
             {
                 yield return (head, terminal);
+            }
+        }
+    }
+
+    private static IEnumerable<TerminalId> Leads(Circuit circuit)
+    {
+        foreach (var path in circuit.Paths.Where(p => p.Type == PathType.Power))
+        {
+            Part? last = null;
+            foreach (var part in path.Expression.Parts())
+            {
+                if (part.Out.IsEmpty && last is not null)
+                {
+                    foreach (var name in last.Out.Where(n => n != "PE"))
+                    {
+                        yield return new TerminalId(last.Device, name);
+                    }
+                }
+
+                last = circuit.Location(circuit.Device(part.Device).Location).Type == LocationType.Enclosure && !part.Out.IsEmpty ? part : last;
             }
         }
     }

@@ -19,6 +19,7 @@ internal static class Words
         PredictionKind.OverLimit => "OL",
         PredictionKind.Stray => prediction.Value < 20 ? "nothing that holds (stray)" : $"nothing that holds (stray, perhaps {ReadingValue.Digits(Rounded(prediction.Value))} V)",
         _ when quantity.IsVolts() => Math.Abs(prediction.Value) < 1.5 ? "0 V" : $"about {ReadingValue.Digits(Rounded(prediction.Value))} V",
+        _ when quantity == Quantity.Amps => Math.Abs(prediction.Value) < 0.03 ? "0 A" : $"about {ReadingValue.Digits(Rounded(prediction.Value))} A",
         _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingValue.ShowOhms(Rounded(prediction.Value))}",
     };
 

@@ -69,6 +69,26 @@ public sealed class Solution
         throw new KeyNotFoundException($"{device} has no element {element}.");
     }
 
+    /// <summary>
+    /// Current into a device at one of its terminals, A: what a clamp around everything landed there shows. Direct current counts too.
+    /// </summary>
+    public double Amps(TerminalId terminal)
+    {
+        var node = Network.Node(terminal);
+        var device = Network.DeviceIndex(terminal.Device);
+        var (ac, dc) = (Complex.Zero, 0.0);
+        for (var i = 0; i < Network.Elements[device].Length; i++)
+        {
+            var index = Network.BranchIndex(device, i);
+            var branch = Network.Branches[index];
+            var sign = branch.A == node ? 1 : branch.B == node ? -1 : 0;
+            ac += sign * BranchAmps(index);
+            dc += sign * BranchDirectAmps(index);
+        }
+
+        return Math.Sqrt(ac.Magnitude * ac.Magnitude + dc * dc);
+    }
+
     internal Complex BranchAmps(int index)
     {
         var branch = Network.Branches[index];

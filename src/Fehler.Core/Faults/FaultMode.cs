@@ -35,6 +35,29 @@ public sealed record FaultMode(
     /// <summary>This trips or blows because of something else: finding it is not the end.</summary>
     public string? AskWhy { get; init; }
 
+    /// <summary>The two faults of a pair; empty for a single one.</summary>
+    public ImmutableArray<FaultMode> Parts { get; init; } = [];
+
+    /// <summary>Units that have to be repaired.</summary>
+    public ImmutableArray<string> Units => Parts.IsEmpty ? [Unit] : [.. Parts.Select(p => p.Unit).Distinct()];
+
+    /// <summary>Two faults at once; the more frequent one is named first.</summary>
+    public static FaultMode Both(FaultMode a, FaultMode b)
+    {
+        var (first, second) = (a.Weight, b.Id).CompareTo((b.Weight, a.Id)) >= 0 ? (a, b) : (b, a);
+        var units = new[] { first.Unit, second.Unit }.Distinct();
+        return new FaultMode($"{first.Id}{first.Variant} + {second.Id}{second.Variant}", string.Join(" + ", units), $"{first.Title}; and {second.Title}",
+            [.. first.Alterations, .. second.Alterations], first.Weight * second.Weight, $"{first.Remedy} Then: {second.Remedy}")
+        {
+            Parts = [first, second],
+            SizeFactor = Math.Max(first.SizeFactor, second.SizeFactor),
+            AskWhy = first.AskWhy ?? second.AskWhy,
+        };
+    }
+
+    /// <summary>The installed wiring differs from the drawing.</summary>
+    public bool IsWiring => Alterations.OfType<Bridge>().Any() && Alterations.OfType<ConductorOpen>().Any();
+
     /// <summary>Weight by which the place multiplies: field devices and terminals fail more than panel wiring.</summary>
     public string Kind => Id[(Id.IndexOf('/', StringComparison.Ordinal) + 1)..];
 }

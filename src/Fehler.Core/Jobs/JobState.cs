@@ -161,9 +161,9 @@ public sealed class JobState
             }
         }
 
-        if (reading.From == reading.To)
+        if (reading.From == reading.To != (reading.Quantity == Quantity.Amps))
         {
-            return "Both leads are on the same terminal; pick two points.";
+            return reading.From == reading.To ? "Both leads are on the same terminal; pick two points." : "A clamp goes around one lead: name its terminal twice.";
         }
 
         if (reading.Value.Kind == ReadingKind.Number && (!double.IsFinite(reading.Value.Number) || Math.Abs(reading.Value.Number) > 1e9 || (!reading.Quantity.IsVolts() && reading.Value.Number < 0)))
@@ -171,20 +171,20 @@ public sealed class JobState
             return "The value is not a number a meter shows; type volts or ohms, e.g. 230 or 4k7, or choose OL.";
         }
 
-        if (reading.Quantity.IsVolts())
+        if (reading.Quantity.IsLive())
         {
-            return reading.Value.Kind is ReadingKind.Number or ReadingKind.Full or ReadingKind.Unsteady
+            return reading.Value.Kind is ReadingKind.Number or ReadingKind.Unsteady or ReadingKind.NotSure || (reading.Quantity.IsVolts() && reading.Value.Kind == ReadingKind.Full)
                 ? (Liveness is Liveness.Unknown || (Liveness == Liveness.Live && !LiveAcknowledged))
                     ? "Acknowledge live work first: the circuit counts as live." : reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null)
-                : $"'{reading.Value.Show(reading.Quantity)}' is not a voltage.";
+                : $"'{reading.Value.Show(reading.Quantity)}' is not a {(reading.Quantity == Quantity.Amps ? "current" : "voltage")}.";
         }
 
-        if (reading.Quantity == Quantity.Ohms && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady))
+        if (reading.Quantity == Quantity.Ohms && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady or ReadingKind.NotSure))
         {
             return $"'{reading.Value.Show(reading.Quantity)}' is not a resistance.";
         }
 
-        if (reading.Quantity == Quantity.Continuity && reading.Value.Kind is not (ReadingKind.Beep or ReadingKind.Silent or ReadingKind.OverLimit))
+        if (reading.Quantity == Quantity.Continuity && reading.Value.Kind is not (ReadingKind.Beep or ReadingKind.Silent or ReadingKind.OverLimit or ReadingKind.NotSure))
         {
             return "A continuity test either beeps or stays silent.";
         }

@@ -16,6 +16,9 @@ public enum Quantity
 
     /// <summary>The beep: below about 30 ohm or not.</summary>
     Continuity,
+
+    /// <summary>Current of a lead, by a clamp around what is landed on one terminal, A; both points are that terminal.</summary>
+    Amps,
 }
 
 /// <summary>What quantities have in common.</summary>
@@ -23,6 +26,9 @@ public static class Quantities
 {
     /// <summary>A voltage, alternating or direct: taken on the live circuit.</summary>
     public static bool IsVolts(this Quantity quantity) => quantity is Quantity.Volts or Quantity.DcVolts;
+
+    /// <summary>Taken on the live circuit.</summary>
+    public static bool IsLive(this Quantity quantity) => quantity.IsVolts() || quantity == Quantity.Amps;
 }
 
 /// <summary>What the meter showed.</summary>
@@ -45,6 +51,9 @@ public enum ReadingKind
 
     /// <summary>A wandering value, as on a point that nothing holds.</summary>
     Unsteady,
+
+    /// <summary>It could not be taken, or nobody would swear to it: no evidence, and not asked for again.</summary>
+    NotSure,
 }
 
 /// <summary>A meter reading as a person takes it down: a number, or one of the words of the trade.</summary>
@@ -57,11 +66,12 @@ public readonly record struct ReadingValue(ReadingKind Kind, double Number = 0)
     /// <summary>As shown to a person, with its unit.</summary>
     public string Show(Quantity quantity) => Kind switch
     {
-        ReadingKind.Number => quantity.IsVolts() ? $"{Digits(Number)} V" : ShowOhms(Number),
+        ReadingKind.Number => quantity.IsVolts() ? $"{Digits(Number)} V" : quantity == Quantity.Amps ? $"{Digits(Number)} A" : ShowOhms(Number),
         ReadingKind.OverLimit => "OL",
         ReadingKind.Full => "full",
         ReadingKind.Beep => "beep",
         ReadingKind.Silent => "no beep",
+        ReadingKind.NotSure => "not sure",
         _ => "unsteady",
     };
 

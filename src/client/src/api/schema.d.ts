@@ -1210,9 +1210,9 @@ export interface components {
             edit: components["schemas"]["CircuitEdit"];
         };
         /** @enum {unknown} */
-        Quantity: "volts" | "dcVolts" | "ohms" | "continuity";
+        Quantity: "volts" | "dcVolts" | "ohms" | "continuity" | "amps";
         /** @enum {unknown} */
-        ReadingKind: "number" | "overLimit" | "full" | "beep" | "silent" | "unsteady";
+        ReadingKind: "number" | "overLimit" | "full" | "beep" | "silent" | "unsteady" | "notSure";
         ReadingSheetRow: {
             from: components["schemas"]["TerminalId"];
             to: components["schemas"]["TerminalId"];

@@ -9,6 +9,8 @@ const words: Record<string, ReadingValue['kind']> = {
   'no beep': 'silent',
   stray: 'unsteady',
   unsteady: 'unsteady',
+  'not sure': 'notSure',
+  '?': 'notSure',
 }
 
 /**
@@ -23,7 +25,7 @@ export function parseReading(text: string, quantity: Quantity): ReadingValue | s
     return fits(word, quantity)
       ? { kind: word, number: 0 }
       : `“${text.trim()}” does not go with ${quantityWord(quantity)}.`
-  const match = /^(-?\d+(?:[.,]\d+)?)\s*(k|m)?\s*(\d*)\s*(?:v|ω|ohm|ohms|r)?$/i.exec(text.trim())
+  const match = /^(-?\d+(?:[.,]\d+)?)\s*(k|m)?\s*(\d*)\s*(?:v|a|ω|ohm|ohms|r)?$/i.exec(text.trim())
   if (!match) return `“${text.trim()}” is not a reading. Type a number like 230, 0.3 or 4k7, or OL, full, beep, stray.`
   const scale = match[2] === 'k' || match[2] === 'K' ? 1e3 : match[2] === 'M' ? 1e6 : match[2] === 'm' ? 1e-3 : 1
   if (match[3] && !match[2]) return `“${text.trim()}” is not a reading. Type a number like 230, 0.3 or 4k7.`
@@ -35,8 +37,9 @@ export function parseReading(text: string, quantity: Quantity): ReadingValue | s
 }
 
 function fits(kind: ReadingValue['kind'], quantity: Quantity): boolean {
+  if (kind === 'notSure') return true
   if (kind === 'full') return isVolts(quantity)
-  if (kind === 'overLimit') return !isVolts(quantity)
+  if (kind === 'overLimit') return !isLive(quantity)
   if (kind === 'beep' || kind === 'silent') return quantity === 'continuity'
   return quantity !== 'continuity'
 }
@@ -46,15 +49,24 @@ export function isVolts(quantity: Quantity): boolean {
   return quantity === 'volts' || quantity === 'dcVolts'
 }
 
+/** Taken on the live circuit. */
+export function isLive(quantity: Quantity): boolean {
+  return isVolts(quantity) || quantity === 'amps'
+}
+
 export function quantityWord(quantity: Quantity): string {
-  return { volts: 'volts', dcVolts: 'volts DC', ohms: 'ohms', continuity: 'continuity' }[quantity]
+  return { volts: 'volts', dcVolts: 'volts DC', ohms: 'ohms', continuity: 'continuity', amps: 'amps' }[quantity]
 }
 
 /** A reading as shown, with its unit. */
 export function showReading(value: ReadingValue, quantity: Quantity): string {
   switch (value.kind) {
     case 'number':
-      return isVolts(quantity) ? `${digits(value.number ?? 0)} V` : showOhms(value.number ?? 0)
+      return isVolts(quantity)
+        ? `${digits(value.number ?? 0)} V`
+        : quantity === 'amps'
+          ? `${digits(value.number ?? 0)} A`
+          : showOhms(value.number ?? 0)
     case 'overLimit':
       return 'OL'
     case 'full':
@@ -63,6 +75,8 @@ export function showReading(value: ReadingValue, quantity: Quantity): string {
       return 'beep'
     case 'silent':
       return 'no beep'
+    case 'notSure':
+      return 'not sure'
     default:
       return 'unsteady'
   }

@@ -37,11 +37,21 @@ export function useLeads(
     const now = test.value ?? { from: '', to: reference.value ?? '', quantity: defaultQuantity(), held: [] }
     own.value = { ...now, [moving.value === 1 ? 'from' : 'to']: terminal, held: own.value ? now.held : [] }
     if (!own.value.to) own.value.to = reference.value ?? ''
+    clampIsOnePoint()
   }
 
   function set(change: Partial<{ from: string; to: string; quantity: Quantity; held: Step[] }>) {
     const now = test.value ?? { from: '', to: reference.value ?? '', quantity: defaultQuantity(), held: [] }
     own.value = { ...now, ...change }
+    if (now.quantity === 'amps' && change.quantity && change.quantity !== 'amps') own.value.to = reference.value ?? ''
+    clampIsOnePoint()
+  }
+
+  /** A clamp goes around what is landed on one terminal. */
+  function clampIsOnePoint() {
+    if (own.value?.quantity !== 'amps') return
+    own.value.to = own.value.from
+    moving.value = 1
   }
 
   function choose(index: number) {

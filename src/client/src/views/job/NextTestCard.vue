@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Circuit, Entry, Job, Proposal, Quantity, Step } from '@/api/client'
-import { isVolts, parseReading } from '@/composables/reading'
+import { isLive, parseReading } from '@/composables/reading'
 
 const props = defineProps<{
   job: Job
@@ -37,6 +37,7 @@ const quantities = [
   { label: 'V=', value: 'dcVolts', aria: 'volts DC' },
   { label: 'Ω', value: 'ohms', aria: 'ohms' },
   { label: 'beep', value: 'continuity', aria: 'continuity' },
+  { label: 'A~', value: 'amps', aria: 'amps by clamp' },
 ]
 
 const touches = computed(
@@ -46,6 +47,7 @@ const touches = computed(
       dcVolts: ['0', 'full', 'stray'],
       ohms: ['0', 'OL', 'stray'],
       continuity: ['beep', 'no beep'],
+      amps: ['0'],
     })[props.test?.quantity ?? 'volts'],
 )
 const device = (tag: string) => props.circuit.devices.find((d) => d.tag === tag)
@@ -65,7 +67,7 @@ const heldWords = (step: Step) => {
 const before = computed<'' | 'isolate' | 'prove' | 'energise' | 'live'>(() => {
   const wantsDead =
     props.isOwn || props.proposal?.kind === 'reading'
-      ? props.test !== undefined && !isVolts(props.test.quantity)
+      ? props.test !== undefined && !isLive(props.test.quantity)
       : props.proposal?.change === 'isolate'
   const state = props.job.liveness
   if (wantsDead) return state === 'provedDead' ? '' : state === 'isolatedNotProved' ? 'prove' : 'isolate'
@@ -182,7 +184,7 @@ watch(
       />
       <div class="leads">
         <button
-          v-for="lead in [1, 2] as const"
+          v-for="lead in test.quantity === 'amps' ? ([1] as const) : ([1, 2] as const)"
           :key="lead"
           type="button"
           class="lead"
@@ -242,7 +244,7 @@ watch(
       </form>
       <div class="touches">
         <Button
-          v-for="touch in touches"
+          v-for="touch in [...touches, 'not sure']"
           :key="touch"
           :label="touch"
           severity="secondary"

@@ -26,7 +26,7 @@ export function describe(entry: Entry): string {
     case 'energised':
       return 'Switched on again'
     case 'reading':
-      return `${entry.from} – ${entry.to}: ${showReading(entry.value, entry.quantity)}${entry.held.length ? ` with ${steps(entry.held)}` : ''}`
+      return `${entry.quantity === 'amps' ? `clamp at ${entry.from}` : `${entry.from} – ${entry.to}`}: ${showReading(entry.value, entry.quantity)}${entry.held.length ? ` with ${steps(entry.held)}` : ''}`
     case 'wireLifted':
       return `Lifted ${entry.conductor} at ${entry.end}`
     case 'wireLanded':
