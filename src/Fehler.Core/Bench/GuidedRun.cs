@@ -52,6 +52,9 @@ public sealed class GuidedRun
     /// <summary>Whether any operation so far showed something a healthy circuit does not.</summary>
     public bool HasSymptom { get; private set; }
 
+    /// <summary>At the last try everything was as with a good circuit: what is left, if anything, only a function test shows.</summary>
+    public bool WorksAgain { get; private set; }
+
     /// <summary>Uncertainty about the unit when only the symptom was known, bits: as many yes-or-no readings are needed on average.</summary>
     public double BitsAfterSymptom { get; private set; }
 
@@ -88,6 +91,7 @@ public sealed class GuidedRun
         }
 
         HasSymptom |= shows;
+        WorksAgain = !shows;
     }
 
     /// <summary>Start, hold, let go, wait, stop: one entry each, in every way the circuit can be started.</summary>
@@ -167,12 +171,26 @@ public sealed class GuidedRun
             Add(new Energised());
         }
 
-        if (_left.Count > 0)
+        ResetWhatTripped();
+        ShowSymptom();
+        return !WorksAgain && _left.Count > 0;
+    }
+
+    /// <summary>Before it is tried again, whatever stands tripped is reset; what had only tripped is no fault any more.</summary>
+    private void ResetWhatTripped()
+    {
+        for (var i = 0; i < _circuit.Devices.Length; i++)
         {
-            ShowSymptom();
+            var device = _circuit.Devices[i];
+            var rest = device.Kind.InitialPosition(device);
+            if (_panel.State.Devices[i].Position != rest && device.Kind.Actuations(device).FirstOrDefault(a => a.Resets && a.Position == device.Kind.Positions(device)[rest]) is { } reset)
+            {
+                ImmutableArray<Step> steps = [new Step(device.Tag, reset.Position)];
+                Add(new OperationSeen(steps, _panel.Operate(steps)));
+            }
         }
 
-        return _left.Count > 0;
+        _left.RemoveAll(f => f.Alterations.All(a => a is FoundInPosition p && _panel.State.Devices.ElementAt(_circuit.Devices.ToList().FindIndex(d => d.Tag == p.Device)).Position != p.Position));
     }
 
     private void Do(Proposal proposal)

@@ -127,8 +127,7 @@ internal sealed class Assessment
     private bool IsProved(Suspect suspect)
     {
         var index = _session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => _posterior[x.i]).i;
-        // Of two faults at once the one in this unit is to be proved.
-        var fault = suspect.Fault!.Parts.FirstOrDefault(p => p.Unit == suspect.Unit) ?? suspect.Fault;
+        var fault = PartIn(suspect.Unit, suspect.Fault!);
         if (fault.ProofPoints is null && fault.ProofLook is null)
         {
             // No reading shows a jammed armature: it is what is left when nothing else can be.
@@ -177,10 +176,13 @@ internal sealed class Assessment
 
         var near = proposals.Any(p => p.Bits > TestChoice.LeastBits) || unit.Probability > FoundShare ? []
             : units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > 0.05).Select(u => u.Unit);
-        var lead = unit.Suspects[0].Fault!;
-        var same = _session.Hypotheses.Select(h => h.Fault).OfType<FaultMode>().Where(f => f.Unit != unit.Unit && IsSameFault(f, lead)).Select(f => f.Unit);
+        var lead = PartIn(unit.Unit, unit.Suspects[0].Fault!);
+        var same = _session.Hypotheses.Select(h => h.Fault).OfType<FaultMode>().Where(f => f.Parts.IsEmpty && f.Unit != unit.Unit && IsSameFault(f, lead)).Select(f => f.Unit);
         return [.. near.Concat(same).Distinct()];
     }
+
+    /// <summary>Of two faults at once the one in this unit.</summary>
+    private static FaultMode PartIn(string unit, FaultMode fault) => fault.Parts.FirstOrDefault(p => p.Unit == unit) ?? fault;
 
     /// <summary>Whether two faults differ in nothing but size and in what is blamed for them.</summary>
     private static bool IsSameFault(FaultMode a, FaultMode b) =>

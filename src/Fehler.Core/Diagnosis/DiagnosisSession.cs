@@ -28,8 +28,8 @@ public sealed class DiagnosisSession
     /// <summary>Prior probability of something that is not in the catalogue, and how such a thing fits any observation.</summary>
     private const double NoneOfThesePrior = 0.01, NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
 
-    /// <summary>Probability of two faults at once, and how much "none of these" has to hold before they are thought of.</summary>
-    private const double PairPrior = 0.02, PairsAbove = 0.1;
+    /// <summary>Probability of two faults at once, and how badly the leading single one has to fit before they are thought of.</summary>
+    private const double PairPrior = 0.02, PairsBelow = 0.1;
 
     /// <summary>Nobody tries more starts than this before calling.</summary>
     private const int MostTrials = 2;
@@ -164,10 +164,17 @@ public sealed class DiagnosisSession
         observation.HealthyFit = observation.Fit[0];
         _observations.Add(observation);
         _noneLogWeight += Math.Log(NoneFit(entry));
-        if (Posterior()[^1] > PairsAbove)
+        if (FitOfLeading() < PairsBelow)
         {
             SuspectPairs();
         }
+    }
+
+    /// <summary>How well the leading single fault fits all evidence, each piece measured against the single fault that fits it best.</summary>
+    private double FitOfLeading()
+    {
+        var leading = Enumerable.Range(0, _singles).MaxBy(i => _hypotheses[i].LogWeight);
+        return _observations.Aggregate(1.0, (fit, o) => fit * Math.Min(1, o.Fit[leading] / o.Fit.Take(_singles).Max()));
     }
 
     /// <summary>No single fault fits: pairs are followed through the journal so far and stand beside the single ones.</summary>
