@@ -219,7 +219,20 @@ public sealed class GuidedRun
                 Add(new OperationSeen(proposal.Steps, _panel.Operate(proposal.Steps)));
                 break;
             default:
+                var lifts = proposal.Setup.Lifts(_circuit).ToList();
+                foreach (var (conductor, end) in lifts)
+                {
+                    _panel.Lift(conductor.Id);
+                    Add(new WireLifted(conductor.Id, end));
+                }
+
                 Add(new Reading(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held, Mistaken(proposal), "simulated"));
+                foreach (var (conductor, _) in lifts)
+                {
+                    _panel.Lift(conductor.Id, landed: true);
+                    Add(new WireLanded(conductor.Id));
+                }
+
                 break;
         }
     }

@@ -68,6 +68,10 @@ public sealed class SimulatedPanel
         IsIsolated = false;
     }
 
+    /// <summary>Takes a conductor off one of its terminals, or lands it again.</summary>
+    public void Lift(string conductor, bool landed = false) =>
+        State = _simulator.Observe(State with { Lifted = landed ? State.Lifted.Remove(conductor) : State.Lifted.Add(conductor) }).State;
+
     public string Look(string device, string look)
     {
         var index = _simulator.Network.DeviceIndex(device);

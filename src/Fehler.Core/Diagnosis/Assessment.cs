@@ -23,14 +23,16 @@ internal sealed class Assessment
     private readonly DiagnosisSession _session;
     private readonly JobState _job;
     private readonly Strategy _strategy;
+    private readonly Without _without;
     private readonly double[] _posterior;
     private readonly Circuit _circuit;
 
-    public Assessment(DiagnosisSession session, JobState job, Strategy strategy)
+    public Assessment(DiagnosisSession session, JobState job, Strategy strategy, Without without)
     {
         _session = session;
         _job = job;
         _strategy = strategy;
+        _without = without;
         _posterior = session.Posterior();
         _circuit = session.Circuit;
     }
@@ -43,7 +45,7 @@ internal sealed class Assessment
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var none = _posterior[^1];
         var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && IsProved(s));
-        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _posterior).Proposals(proved ? null : top) : [];
+        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _without, _posterior).Proposals(proved ? null : top) : [];
         var status = Status(top, none, repaired, proved);
         units = [.. units.Select(u => u with { Alike = AlikeUnits(u, units, proposals) })];
         return new DiagnosisResult

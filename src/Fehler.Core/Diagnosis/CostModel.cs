@@ -11,7 +11,7 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy strategy)
 {
-    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, ClampRisk = 0.2, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15;
+    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, ClampRisk = 0.2, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15, LiftMinutes = 1.5;
 
     public double OfLook(Device device, Look look, SetupChange change)
     {
@@ -43,6 +43,9 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         var here = lastPoint is { } last ? circuit.LocationOf(last) : circuit.Locations.First(l => l.Type == LocationType.Enclosure);
         var places = new[] { from, to }.Where(t => t != circuit.Reference).Select(circuit.LocationOf).Distinct().ToList();
         minutes += MoveMinutes * places.Count(p => p != here);
+
+        // Off, marked, and on again.
+        minutes += LiftMinutes * setup.Lifts(circuit).Count();
 
         // Two points far apart need a long lead.
         return minutes + (places.Count > 1 ? MoveMinutes : 0);

@@ -84,10 +84,10 @@ public sealed class DiagnosisSession
     }
 
     /// <summary>What the evidence amounts to, with the best next tests.</summary>
-    public DiagnosisResult Diagnose(JobState job, Strategy strategy = Strategy.MostTelling)
+    public DiagnosisResult Diagnose(JobState job, Strategy strategy = Strategy.MostTelling, Without without = Without.None)
     {
         Follow(job);
-        return new Assessment(this, job, strategy).Result();
+        return new Assessment(this, job, strategy, without).Result();
     }
 
     /// <summary>Probability of each hypothesis; the last is "none of these".</summary>

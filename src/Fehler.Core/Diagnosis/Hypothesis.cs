@@ -187,6 +187,12 @@ internal sealed class Hypothesis
 
     private CircuitState Arranged(Setup setup)
     {
+        if (setup.LiftedAt.Length > 0)
+        {
+            var whole = Prepare(setup with { LiftedAt = "" }).State;
+            return whole with { Lifted = whole.Lifted.Union(setup.Lifts(_healthy.Circuit).Select(l => l.Conductor.Id)) };
+        }
+
         if (setup.Change == SetupChange.None)
         {
             var state = WithButtonsReleased;

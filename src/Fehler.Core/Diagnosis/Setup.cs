@@ -11,14 +11,21 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Dead">The circuit is isolated during the reading.</param>
 public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool Dead)
 {
+    /// <summary>Device off which every wire is lifted first, so that it and its cable are measured by themselves; none when empty.</summary>
+    public string LiftedAt { get; init; } = "";
+
+    /// <summary>Conductors that are lifted for it, with the terminal each is lifted off. Protective conductors stay on.</summary>
+    public IEnumerable<(Conductor Conductor, TerminalId End)> Lifts(Circuit circuit) => LiftedAt.Length == 0 ? []
+        : circuit.Conductors.Where(c => c.Wire != "PE" && (c.From.Device == LiftedAt) != (c.To.Device == LiftedAt))
+            .Select(c => (c, c.From.Device == LiftedAt ? c.From : c.To));
 
     /// <summary>Everything to do before the reading.</summary>
     public IEnumerable<Step> Steps(Circuit circuit) =>
         (Change == SetupChange.None ? [] : Change == SetupChange.Isolate ? Isolation.Of(circuit).Off : Isolation.Of(circuit).On).Concat(Held);
 
-    public bool Equals(Setup? other) => other is not null && Change == other.Change && Dead == other.Dead && Held.SequenceEqual(other.Held);
+    public bool Equals(Setup? other) => other is not null && Change == other.Change && Dead == other.Dead && LiftedAt == other.LiftedAt && Held.SequenceEqual(other.Held);
 
-    public override int GetHashCode() => HashCode.Combine(Change, Held.Length, Held.IsEmpty ? null : Held[0]);
+    public override int GetHashCode() => HashCode.Combine(Change, LiftedAt, Held.Length, Held.IsEmpty ? null : Held[0]);
 }
 
 public enum SetupChange

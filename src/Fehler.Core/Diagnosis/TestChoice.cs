@@ -35,9 +35,14 @@ internal sealed class TestChoice
     /// </summary>
     private const int MostHeldLive = 3, MostHeldDead = 6, MostOperated = 4;
 
+    /// <summary>Wires are lifted off no more devices than this, and only where the wires hold at least this share of what is suspected there.</summary>
+    private const int MostLifted = 2;
+    private const double LeastDivided = 0.05;
+
     private readonly DiagnosisSession _session;
     private readonly JobState _job;
     private readonly Strategy _strategy;
+    private readonly Without _without;
     private readonly Circuit _circuit;
     private readonly Hypothesis[] _live;
     private readonly double[] _weights;
@@ -46,11 +51,12 @@ internal sealed class TestChoice
     private readonly CostModel _cost;
     private readonly ImmutableArray<Step> _resets;
 
-    public TestChoice(DiagnosisSession session, JobState job, Strategy strategy, double[] posterior)
+    public TestChoice(DiagnosisSession session, JobState job, Strategy strategy, Without without, double[] posterior)
     {
         _session = session;
         _job = job;
         _strategy = strategy;
+        _without = without;
         _circuit = session.Circuit;
         var ranked = session.Hypotheses.Select((h, i) => (Hypothesis: h, Weight: posterior[i])).OrderByDescending(x => x.Weight).ToList();
         var kept = new List<(Hypothesis Hypothesis, double Weight)>();
@@ -148,9 +154,31 @@ internal sealed class TestChoice
             all.AddRange(Readings(Quantity.Ohms, setup, Worthwhile(Quantity.Ohms, setup, _session.Points.Ohms)));
         }
 
+        foreach (var setup in Lifted())
+        {
+            all.AddRange(Readings(Quantity.Ohms, setup, _session.Points.Around([.. setup.Lifts(_circuit)])));
+        }
+
+        if (_job.Lifted.Count > 0 && _job.IsIsolated)
+        {
+            all.AddRange(Readings(Quantity.Ohms, new Setup(SetupChange.None, [], true), _session.Points.Around([.. _job.Lifted.Select(l => (_circuit.Conductors.First(c => c.Id == l.Key), l.Value))])));
+        }
+
         all.AddRange(Looks());
         all.AddRange(Operations());
-        return all;
+        return _without == Without.None ? all : [.. all.Where(CanBeMade)];
+    }
+
+    private bool CanBeMade(Candidate c)
+    {
+        var isLive = c.Kind == ProposalKind.Reading && c.Quantity.IsLive();
+        var places = c.Kind == ProposalKind.Reading ? [c.From, c.To] : c.Device.Length > 0 ? new[] { new TerminalId(c.Device, "") } : [];
+        return !(_without.HasFlag(Without.Live) && isLive)
+            && !(_without.HasFlag(Without.Isolating) && c.Setup.Change == SetupChange.Isolate)
+            && !(_without.HasFlag(Without.Operating) && (c.Kind == ProposalKind.Operation || (isLive && c.Setup.Held.Length > 0)))
+            && !(_without.HasFlag(Without.Field) && places.Any(p => _circuit.LocationOf(p).Type != LocationType.Enclosure))
+            && !(_without.HasFlag(Without.Clamp) && isLive && c.Quantity == Quantity.Amps)
+            && !(_without.HasFlag(Without.Lifting) && c.Setup.LiftedAt.Length > 0);
     }
 
     /// <summary>
@@ -170,6 +198,25 @@ internal sealed class TestChoice
             var held = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup);
             return [.. pairs.Where((_, i) => Differs(idle[i], held[i]))];
         });
+    }
+
+    /// <summary>
+    /// Wires lifted off the devices at whose ends the suspicion is divided between device and wires: nothing else tells a winding from the
+    /// cable that feeds it.
+    /// </summary>
+    private IEnumerable<Setup> Lifted()
+    {
+        if (_job.Lifted.Count > 0)
+        {
+            return [];
+        }
+
+        var change = _job.IsIsolated ? SetupChange.None : SetupChange.Isolate;
+        return _circuit.Devices.Where(d => !d.Kind.IsStrip && !d.Kind.IsSupply)
+            .Select(d => (Device: d.Tag, Own: _live.Select((h, i) => _units[i] == d.Tag ? _weights[i] : 0).Sum(), Near: Suspicion(d.Tag)))
+            .Where(d => d.Near > LeastDivided && d.Near - d.Own > LeastDivided * d.Near)
+            .OrderByDescending(d => d.Near).Take(MostLifted)
+            .Select(d => new Setup(change, [], true) { LiftedAt = d.Device });
     }
 
     /// <summary>States that can be set up: nothing held, or one actuator held.</summary>

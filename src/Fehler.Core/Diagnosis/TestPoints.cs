@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
@@ -9,8 +10,12 @@ namespace Fehler.Core.Diagnosis;
 /// <summary>The pairs of points worth putting leads on, derived from the circuit once.</summary>
 internal sealed class TestPoints
 {
+    private readonly Circuit _circuit;
+    private readonly ConcurrentDictionary<string, ImmutableArray<(TerminalId From, TerminalId To)>> _around = new();
+
     public TestPoints(Circuit circuit)
     {
+        _circuit = circuit;
         Live = Isolation.Of(circuit).LiveTerminals;
         var order = Order(circuit);
         var proofs = FaultCatalogue.Of(circuit).Where(f => f.ProofPoints is not null).Select(f => f.ProofPoints!.Value).ToList();
@@ -109,6 +114,15 @@ internal sealed class TestPoints
             }
         }
     }
+
+    /// <summary>With wires lifted: between the terminals they came off, between their other ends, and from each to earth.</summary>
+    public ImmutableArray<(TerminalId From, TerminalId To)> Around(IReadOnlyCollection<(Conductor Conductor, TerminalId End)> lifts) =>
+        _around.GetOrAdd(string.Join('|', lifts.Select(l => l.Conductor.Id)), _ =>
+    {
+        TerminalId[][] sides = [[.. lifts.Select(l => l.End).Distinct()], [.. lifts.Select(l => l.End == l.Conductor.From ? l.Conductor.To : l.Conductor.From).Distinct()]];
+        return [.. sides.SelectMany(side => side.SelectMany((a, i) => side.Skip(i + 1).Select(b => (a, b)).Append((a, _circuit.Earth))))
+            .Where(p => p.Item1 != p.Item2 && !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
+    });
 
     private static IEnumerable<TerminalId> Leads(Circuit circuit)
     {

@@ -43,6 +43,7 @@ internal static class Words
     public static string Setup(Circuit circuit, Setup setup)
     {
         var state = setup.Dead ? "isolated and proved dead" : "supply on";
+        state += setup.LiftedAt.Length > 0 ? $", wires lifted off {setup.LiftedAt}" : "";
         return setup.Held.IsEmpty ? state : $"{state}, {string.Join(" and ", setup.Held.Select(h => Held(circuit, h)))}";
     }
 

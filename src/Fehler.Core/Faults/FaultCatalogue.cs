@@ -44,7 +44,7 @@ public static class FaultCatalogue
 
         if (Farther(circuit, conductor).Type != LocationType.Enclosure)
         {
-            foreach (var mode in Common.Bridged($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault", conductor.To, null, circuit.Earth,
+            foreach (var mode in Common.Bridged($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault", Near(circuit, conductor), null, circuit.Earth,
                 0.5 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where it touches; replace the conductor or cable."))
             {
                 yield return mode;
@@ -90,7 +90,7 @@ public static class FaultCatalogue
             foreach (var (a, b) in cable.Zip(cable.Skip(1)))
             {
                 foreach (var mode in Common.Bridged($"{a.Id}/short-{b.Id}", a.Id, $"Wires {a.Wire} and {b.Wire} in the cable to {circuit.LocationOf(a.To).Name} are shorted",
-                    a.To, b.To, b.To, FieldWeight * 0.4 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable."))
+                    Near(circuit, a), Near(circuit, b), Near(circuit, b), FieldWeight * 0.4 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable."))
                 {
                     yield return mode;
                 }
@@ -100,6 +100,10 @@ public static class FaultCatalogue
 
     internal static bool IsPower(Circuit circuit, Conductor conductor) => circuit.Paths.Where(p => p.Type == PathType.Power)
         .SelectMany(p => p.Expression.Parts()).Any(p => p.In.Concat(p.Out).Any(t => new TerminalId(p.Device, t) is var id && (id == conductor.From || id == conductor.To)));
+
+    /// <summary>The end towards the panel: a fault of the cable stays with the cable when its far end is lifted.</summary>
+    private static TerminalId Near(Circuit circuit, Conductor conductor) =>
+        circuit.LocationOf(conductor.To).Type == LocationType.Enclosure ? conductor.To : conductor.From;
 
     private static Location Farther(Circuit circuit, Conductor conductor)
     {

@@ -10,15 +10,21 @@ internal static class DiagnosisEndpoints
     public static void MapDiagnosis(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/jobs/{id:guid}/diagnosis", Get).WithTags("Diagnosis").WithName("getDiagnosis")
             .WithSummary("Suspects with their reasons, and the best next tests")
-            .WithDescription("'strategy' is mostTelling (default), fromSupply or deadFirst.").ProducesProblem(404);
+            .WithDescription("'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, with commas.").ProducesProblem(404);
 
     private static async Task<Results<Ok<DiagnosisView>, ProblemHttpResult>> Get(
-        Guid id, string? strategy, JobStore store, JobSessions sessions, CancellationToken cancellation)
+        Guid id, string? strategy, string? without, JobStore store, JobSessions sessions, CancellationToken cancellation)
     {
         var way = Strategy.MostTelling;
         if (strategy is not null && !Enum.TryParse(strategy, ignoreCase: true, out way))
         {
-            return TypedResults.Problem($"'{strategy}' is not a way of working; expected mostTelling, fromSupply or deadFirst.", statusCode: 422);
+            return TypedResults.Problem($"'{strategy}' is not a way of working; expected mostTelling, fromSupply, deadFirst or halving.", statusCode: 422);
+        }
+
+        var left = Without.None;
+        if (!string.IsNullOrEmpty(without) && !Enum.TryParse(without, ignoreCase: true, out left))
+        {
+            return TypedResults.Problem($"'{without}' is not something to do without; expected live, isolating, operating, field, clamp or lifting, with commas.", statusCode: 422);
         }
 
         if (await store.FindAsync(id, cancellation) is not { } job)
@@ -26,7 +32,7 @@ internal static class DiagnosisEndpoints
             return TypedResults.Problem("There is no such job.", statusCode: 404);
         }
 
-        var result = await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, way, cancellation);
+        var result = await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, way, left, cancellation);
         return TypedResults.Ok(result.ToView(job.Circuit, job.State.Entries.Length));
     }
 }

@@ -22,12 +22,16 @@ public sealed record ReasonView(Guid Entry, string Text, double Weight);
 /// <summary>A test that could be made now.</summary>
 /// <param name="Kind">reading, look or operation.</param>
 /// <param name="Change">none, isolate or energise: what has to happen first.</param>
+/// <param name="Lift">Wires to lift after that.</param>
 /// <param name="Held">Devices operated while the reading is taken, in order.</param>
 /// <param name="GoodValue">V or ohm a good circuit shows; null when it shows OL or nothing firm, or for looks and operations.</param>
 public sealed record ProposalView(
-    ProposalKind Kind, Quantity Quantity, TerminalId? From, TerminalId? To, SetupChange Change, ImmutableArray<Step> Held, string Device, string Look,
+    ProposalKind Kind, Quantity Quantity, TerminalId? From, TerminalId? To, SetupChange Change, ImmutableArray<LiftView> Lift, ImmutableArray<Step> Held, string Device, string Look,
     ImmutableArray<string> Answers, ImmutableArray<Step> Steps, string Title, string Good, double? GoodValue, ImmutableArray<OutcomeView> Outcomes,
     double Bits, double Minutes, string Why, bool IsProof, ImmutableArray<string> Cautions);
+
+/// <summary>A wire to lift off a terminal before a reading.</summary>
+public sealed record LiftView(string Conductor, string Wire, TerminalId End);
 
 public sealed record OutcomeView(string Shows, double Probability, ImmutableArray<LeftView> Leaves);
 
@@ -44,7 +48,7 @@ internal static class DiagnosisMapping
         s.Fault?.Id ?? "", s.Title, s.Fault?.Remedy ?? "", Rounded(s.Probability), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [], [.. s.Reasons.Select(x => new ReasonView(x.Entry, x.Text, Math.Round(x.Weight, 2)))]);
 
     private static ProposalView ToView(Circuit circuit, Proposal p) => new(
-        p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, p.Setup.Held,
+        p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, [.. p.Setup.Lifts(circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))], p.Setup.Held,
         p.Device, p.Look, Answers(circuit, p), p.Steps, p.Title, p.Good, p.GoodValue,
         [.. p.Outcomes.Select(o => new OutcomeView(o.Shows, Rounded(o.Probability), [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))]))],
         Math.Round(p.Bits, 3), Math.Round(p.Minutes, 2), p.Why, p.IsProof, p.Cautions);

@@ -54,6 +54,6 @@ internal sealed class JobSession(Circuit circuit)
         }
     }
 
-    public Task<DiagnosisResult> DiagnoseAsync(JobState state, Strategy strategy, CancellationToken cancellation) =>
-        InTurnAsync(() => Task.Run(() => (_diagnosis ??= new DiagnosisSession(circuit)).Diagnose(state, strategy), cancellation), cancellation);
+    public Task<DiagnosisResult> DiagnoseAsync(JobState state, Strategy strategy, Without without, CancellationToken cancellation) =>
+        InTurnAsync(() => Task.Run(() => (_diagnosis ??= new DiagnosisSession(circuit)).Diagnose(state, strategy, without), cancellation), cancellation);
 }

@@ -22,6 +22,7 @@ const ways = [
   { label: 'Most telling first', value: 'mostTelling' },
   { label: 'From the supply', value: 'fromSupply' },
   { label: 'Dead tests first', value: 'deadFirst' },
+  { label: 'Halving', value: 'halving' },
 ]
 </script>
 

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Suspects with their reasons, and the best next tests
-         * @description 'strategy' is mostTelling (default), fromSupply or deadFirst.
+         * @description 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, with commas.
          */
         get: operations["getDiagnosis"];
         put?: never;
@@ -1087,6 +1087,11 @@ export interface components {
             /** Format: double */
             probability: number;
         };
+        LiftView: {
+            conductor: string;
+            wire: string;
+            end: components["schemas"]["TerminalId"];
+        };
         LiftedView: {
             conductor: string;
             end: components["schemas"]["TerminalId"];
@@ -1187,6 +1192,7 @@ export interface components {
             from: null | components["schemas"]["TerminalId"];
             to: null | components["schemas"]["TerminalId"];
             change: components["schemas"]["SetupChange"];
+            lift: components["schemas"]["LiftView"][];
             held: components["schemas"]["Step"][];
             device: string;
             look: string;
@@ -1349,6 +1355,7 @@ export interface operations {
         parameters: {
             query?: {
                 strategy?: string;
+                without?: string;
             };
             header?: never;
             path: {

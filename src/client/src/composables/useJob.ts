@@ -11,7 +11,7 @@ export function useJob(id: string) {
   const thinking = ref(false)
   const problem = ref('')
   const outbox = useOutbox(id)
-  const { strategy } = useSettings()
+  const { strategy, without } = useSettings()
   let timer: ReturnType<typeof setInterval> | undefined
 
   async function load() {
@@ -24,7 +24,9 @@ export function useJob(id: string) {
     thinking.value = true
     try {
       diagnosis.value = need(
-        await api.GET('/api/jobs/{id}/diagnosis', { params: { path: { id }, query: { strategy: strategy.value } } }),
+        await api.GET('/api/jobs/{id}/diagnosis', {
+          params: { path: { id }, query: { strategy: strategy.value, without: without.value.join(',') || undefined } },
+        }),
       )
     } finally {
       thinking.value = false
@@ -56,7 +58,7 @@ export function useJob(id: string) {
     }
   }
 
-  watch(strategy, () => void diagnose().catch((e: Error) => (problem.value = e.message)))
+  watch([strategy, without], () => void diagnose().catch((e: Error) => (problem.value = e.message)))
   watch(outbox.mine, (now, before) => {
     if (before.length > 0 && now.length === 0) void load().catch(() => undefined)
   })

@@ -3,7 +3,12 @@ import { computed, watchEffect } from 'vue'
 
 const theme = useLocalStorage<'auto' | 'light' | 'dark'>('fehler.theme', 'auto')
 const who = useLocalStorage('fehler.who', '')
-const strategy = useLocalStorage<'mostTelling' | 'fromSupply' | 'deadFirst'>('fehler.strategy', 'mostTelling')
+/** Kinds of test that cannot be made now. */
+const without = useLocalStorage<string[]>('fehler.without', [])
+const strategy = useLocalStorage<'mostTelling' | 'fromSupply' | 'deadFirst' | 'halving'>(
+  'fehler.strategy',
+  'mostTelling',
+)
 const school = useLocalStorage<'iec' | 'ladder'>('fehler.school', 'iec')
 const prefersDark = usePreferredDark()
 const isDark = computed(() => theme.value === 'dark' || (theme.value === 'auto' && prefersDark.value))
@@ -12,5 +17,5 @@ watchEffect(() => document.documentElement.classList.toggle('dark', isDark.value
 
 /** Choices of this browser: who works here, light or dark, way of working, school of symbols. */
 export function useSettings() {
-  return { theme, who, strategy, school, isDark }
+  return { without, theme, who, strategy, school, isDark }
 }

@@ -4,7 +4,7 @@ import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Entry } from '@/api/client'
+import type { Entry, Proposal } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { showReading } from '@/composables/reading'
 import { useJob } from '@/composables/useJob'
@@ -61,6 +61,10 @@ async function add(entry: Entry) {
 
 function lift(conductor: string, end: string) {
   void add({ type: 'wireLifted', conductor, end } as Entry)
+}
+
+async function liftAll(wires: Proposal['lift']) {
+  for (const wire of wires) await add({ type: 'wireLifted', conductor: wire.conductor, end: wire.end } as Entry)
 }
 
 function land(conductor: string) {
@@ -149,6 +153,7 @@ defineExpose({ id: toRef(props, 'id') })
           @close-out="router.push(`/jobs/${id}/close-out`)"
           @entry="add"
           @state="band?.ask($event)"
+          @lift="liftAll"
           @moving="moving = $event"
           @set="leads.set"
           @choose="leads.choose"

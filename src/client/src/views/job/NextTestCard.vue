@@ -5,6 +5,7 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Circuit, Entry, Job, Proposal, Quantity, Step } from '@/api/client'
 import { isLive, parseReading } from '@/composables/reading'
+import { useSettings } from '@/composables/useSettings'
 
 const props = defineProps<{
   job: Job
@@ -27,8 +28,18 @@ const emit = defineEmits<{
   choose: [index: number]
   reset: []
   closeOut: []
+  lift: [wires: Proposal['lift']]
 }>()
 
+const { without } = useSettings()
+const kinds = [
+  { value: 'live', label: 'No live tests: isolated work only' },
+  { value: 'isolating', label: 'It cannot be switched off' },
+  { value: 'operating', label: 'Nothing may be started or stopped' },
+  { value: 'field', label: 'Only what is in the panel' },
+  { value: 'clamp', label: 'No clamp meter' },
+  { value: 'lifting', label: 'No wires lifted' },
+]
 const text = ref('')
 const error = ref('')
 const input = ref<{ $el: HTMLInputElement }>()
@@ -82,6 +93,8 @@ const beforeWords = {
   '': '',
 }
 
+/** Wires to lift before the proposed reading; mark them, and count them when they go back. */
+const lift = computed(() => (props.isOwn ? [] : (props.proposal?.lift ?? [])))
 const holdable = computed(() =>
   props.circuit.devices.flatMap((d) =>
     d.actuations
@@ -169,7 +182,11 @@ watch(
       <Button label="Repair and close out" icon="pi pi-check-square" @click="emit('closeOut')" />
     </template>
     <p v-else-if="!proposal && !isOwn" class="faint">
-      {{ thinking ? 'Working it out…' : 'No test on offer tells more. Tap a terminal to measure something else.' }}
+      {{
+        thinking
+          ? 'Working it out…'
+          : `No test on offer tells more${without.length ? ' with what is left out' : ''}. Tap a terminal to measure something else.`
+      }}
     </p>
 
     <template v-if="test">
@@ -222,11 +239,18 @@ watch(
     </ul>
 
     <Button
-      v-if="before && (test || proposal)"
+      v-if="before !== '' && (test || proposal)"
       :label="beforeWords[before]"
       icon="pi pi-arrow-right"
       class="first"
       @click="emit('state', before)"
+    />
+    <Button
+      v-else-if="lift.length"
+      :label="`First: lift ${lift.map((l) => `${l.wire} off ${l.end}`).join(', ')}`"
+      icon="pi pi-arrow-right"
+      class="first"
+      @click="emit('lift', lift)"
     />
     <template v-else-if="test">
       <form class="entry" @submit.prevent="record()">
@@ -279,6 +303,14 @@ watch(
           }}
         </li>
       </ul>
+    </details>
+    <details class="without">
+      <summary>
+        What cannot be done now<template v-if="without.length"> ({{ without.length }} left out)</template>
+      </summary>
+      <label v-for="kind in kinds" :key="kind.value" class="holdable">
+        <input v-model="without" type="checkbox" :value="kind.value" /> {{ kind.label }}
+      </label>
     </details>
     <details v-if="others.length > 1">
       <summary>Other tests ({{ others.length - 1 }})</summary>
