@@ -18,6 +18,9 @@ internal sealed class Assessment
     /// <summary>A proof fits the fault far better than chance; one of a fault of unknown size fits less sharply.</summary>
     private const double ProvesAbove = 10 * Likelihood.OutlierShare * 0.05;
 
+    /// <summary>Meters with a blown fuse, a broken lead or a flat battery (common practice: seldom, and always on the worst day).</summary>
+    private const double DeadMeterPrior = 0.005, SuspectMeterAbove = 0.4;
+
     private const int MostReasons = 6;
 
     private readonly DiagnosisSession _session;
@@ -26,6 +29,7 @@ internal sealed class Assessment
     private readonly Without _without;
     private readonly double[] _posterior;
     private readonly Circuit _circuit;
+    private readonly double _deadMeter;
 
     public Assessment(DiagnosisSession session, JobState job, Strategy strategy, Without without)
     {
@@ -35,6 +39,7 @@ internal sealed class Assessment
         _without = without;
         _posterior = session.Posterior();
         _circuit = session.Circuit;
+        _deadMeter = DeadMeterShare();
     }
 
     public DiagnosisResult Result()
@@ -156,7 +161,7 @@ internal sealed class Assessment
             return DiagnosisStatus.NoEvidence;
         }
 
-        if (none > 0.5)
+        if (none > 0.5 || _deadMeter > SuspectMeterAbove)
         {
             return DiagnosisStatus.Contradiction;
         }
@@ -190,7 +195,7 @@ internal sealed class Assessment
     private static bool IsSameFault(FaultMode a, FaultMode b) =>
         a.Alterations.Length == b.Alterations.Length && a.Alterations.Zip(b.Alterations).All(x => x.First.Scaled(0) == x.Second.Scaled(0));
 
-    private static string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none)
+    private string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none)
     {
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var lead = top is null ? "" : top.Suspects[0].Title;
@@ -198,6 +203,7 @@ internal sealed class Assessment
         {
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
             DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
+            DiagnosisStatus.Contradiction when _deadMeter > SuspectMeterAbove => $"Every reading shows nothing: rather the meter than the circuit ({_deadMeter:P0}). Check it on a known source before going on.",
             DiagnosisStatus.Contradiction => $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
             DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null } ? $"{lead}. Nothing else is left." : $"{lead}. Proved by its own reading.",
             DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof) ? $"{lead}: {top!.Probability:P0}. One test shows it directly." : $"{lead}: {top!.Probability:P0}, not yet proved.",
@@ -216,28 +222,45 @@ internal sealed class Assessment
             ways.Add($"Repeat: {worst.What} ({worst.Observed}). Without it the rest fits a single fault best.");
         }
 
-        ways.Add(MeterShowsNothing()
+        ways.Add(_deadMeter > SuspectMeterAbove
             ? "Every reading so far shows nothing: check the meter on a known source, its leads against each other, its current fuse and the setting."
             : "Check the meter on a known source, and its leads against each other.");
-        var pair = _session.Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i])).Where(x => x.Fault is { Parts.IsEmpty: false }).MaxBy(x => x.Share).Fault;
+        var pair = Likeliest(f => !f.Parts.IsEmpty);
         ways.Add(pair is null ? "Two faults at once are possible: repair what is certain, then go on with what is left."
             : $"Two faults at once are possible, best: {pair.Title}. Repair what is certain, then go on with what is left.");
-        var wired = _session.Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i])).Where(x => x.Fault?.IsWiring == true).MaxBy(x => x.Share);
-        if (wired.Fault is not null)
+        if (Likeliest(f => f.IsWiring) is { } wired)
         {
-            ways.Add($"If the wiring is not as drawn, the likeliest difference: {wired.Fault.Title}.");
+            ways.Add($"If the wiring is not as drawn, the likeliest difference: {wired.Title}.");
         }
 
         ways.Add("Compare the wiring with the drawing, conductor by conductor, where the readings disagree.");
         return ways.ToImmutable();
     }
 
-    /// <summary>A meter that shows nothing, whatever it is on: several readings, none of them anything.</summary>
-    private bool MeterShowsNothing()
+    /// <summary>
+    /// Probability that the meter is dead and the readings say nothing: all of them show nothing, and what was operated and looked
+    /// at is explained better without them.
+    /// </summary>
+    private double DeadMeterShare()
     {
-        var readings = _session.Observations.Select(o => o.Entry).OfType<Reading>().Where(r => r.Value.Kind != ReadingKind.NotSure).ToList();
-        return readings.Count >= 3 && readings.All(r => r.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent || (r.Quantity.IsLive() && r.Value is { Kind: ReadingKind.Number, Number: < 2 }));
+        var readings = _session.Observations.Where(o => o.Entry is Reading { Value.Kind: not ReadingKind.NotSure }).ToList();
+        if (readings.Count < 3 || readings.Any(o => !ShowsNothing((Reading)o.Entry)))
+        {
+            return 0;
+        }
+
+        var logs = _session.Hypotheses.Select((h, i) => (All: h.LogWeight, Without: h.LogWeight - readings.Sum(o => Math.Log(o.Fit[i])))).ToList();
+        var most = logs.Max(l => l.Without);
+        var dead = DeadMeterPrior * logs.Sum(l => Math.Exp(l.Without - most));
+        var works = logs.Sum(l => Math.Exp(l.All - most)) / (1 - _posterior[^1]);
+        return dead / (dead + works);
     }
+
+    private static bool ShowsNothing(Reading reading) =>
+        reading.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent || (reading.Quantity.IsLive() && reading.Value is { Kind: ReadingKind.Number, Number: < 2 });
+
+    private FaultMode? Likeliest(Func<FaultMode, bool> which) =>
+        _session.Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i])).Where(x => x.Fault is not null && which(x.Fault)).OrderByDescending(x => x.Share).FirstOrDefault().Fault;
 
     /// <summary>How badly everything still fits when this observation is left out; least for the one that spoils it.</summary>
     private double BestWithout(Observation left) => -_session.Hypotheses.Select((h, i) => h.LogWeight - Math.Log(left.Fit[i])).Max();

@@ -34,7 +34,8 @@ internal sealed class Journal(Circuit circuit)
 
     public Journal Dead() => Add(new Isolated(["Q1"])).Add(new ProvedDead(true, true));
 
-    public DiagnosisResult Diagnose(Strategy strategy = Strategy.MostTelling) => new DiagnosisSession(circuit).Diagnose(JobState.Of(circuit, _entries), strategy);
+    public DiagnosisResult Diagnose(Strategy strategy = Strategy.MostTelling, Without without = Without.None) =>
+        new DiagnosisSession(circuit).Diagnose(JobState.Of(circuit, _entries), strategy, without);
 
     public static ImmutableSortedDictionary<string, string> Seen(string text) => text.Split(',', StringSplitOptions.TrimEntries)
         .ToImmutableSortedDictionary(s => s[..s.IndexOf(' ', StringComparison.Ordinal)], s => s[(s.IndexOf(' ', StringComparison.Ordinal) + 1)..]);

@@ -1,0 +1,161 @@
+using System.Collections.Immutable;
+using Fehler.Core.Bench;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Tests.Diagnosis;
+
+/// <summary>Kinds of evidence and of suspects beyond one fault, volts and ohms.</summary>
+public class EvidenceTests
+{
+    private static readonly Circuit Circuit = Starters.LineToNeutral;
+
+    private static readonly ImmutableSortedDictionary<string, string> Hums = Journal.Seen("KM1 in").Add("M1", "hums, does not start");
+
+    /// <summary>A sound three-phase motor draws the same in all lines, below the plate at part load and above a third of it (common practice).</summary>
+    [Fact]
+    public void A_clamp_shows_the_same_current_in_all_three_lines()
+    {
+        var running = Starters.Healthy(Circuit).Running().Solution;
+        var amps = new[] { "F2:2", "F2:4", "F2:6" }.Select(t => running.Amps(TerminalId.Parse(t))).ToList();
+        var plate = Circuit.Device("M1").Number("amps");
+        amps.ShouldAllBe(a => a > plate / 3 && a < plate);
+        (amps.Max() / amps.Min()).ShouldBe(1, 0.02);
+    }
+
+    /// <summary>One line lost: nothing in that line, the same in the other two (Kirchhoff), and more than before (common practice: about 1.7 times).</summary>
+    [Fact]
+    public void A_clamp_tells_which_line_is_lost()
+    {
+        var journal = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Add(new OperationSeen([Starters.Press], Hums)).Add(new OperationSeen([Starters.Release], Hums));
+        var before = journal.Diagnose().Entropy;
+        journal.Add(Amps("F2:6", 0)).Add(Amps("F2:2", 31)).Add(Amps("F2:4", 31));
+        var result = journal.Diagnose();
+        var left = result.Units.Where(u => u.Probability > 0.01).ToList();
+        result.Entropy.ShouldBeLessThan(before - 0.5);
+        left.ShouldAllBe(u => !u.Unit.EndsWith("L1.1", StringComparison.Ordinal) && !u.Unit.EndsWith("L2.1", StringComparison.Ordinal));
+        // What is named is in the third line, whichever part of it.
+        var faults = left.Take(2).Select(u => u.Suspects[0].Fault!.Id).ToList();
+        faults.ShouldAllBe(f => f.Contains("5-6", StringComparison.Ordinal) || f.Contains("L3", StringComparison.Ordinal) || f.Contains('W', StringComparison.Ordinal), string.Join(", ", faults));
+    }
+
+    [Fact]
+    public void A_clamp_reading_is_refused_across_two_points_and_on_an_unacknowledged_circuit()
+    {
+        var state = JobState.Of(Circuit, []);
+        state.Refuse(Amps("F2:2", 5))!.ShouldContain("Acknowledge");
+        var across = new Reading(Quantity.Amps, TerminalId.Parse("F2:2"), TerminalId.Parse("F2:4"), [], ReadingValue.Of(5));
+        state.Refuse(across)!.ShouldContain("one lead");
+    }
+
+    [Fact]
+    public void A_reading_that_nobody_is_sure_of_changes_nothing_and_is_not_asked_for_again()
+    {
+        var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped");
+        var before = journal.Diagnose();
+        var asked = before.Proposals.First(p => p.Kind == ProposalKind.Reading);
+        journal.Add(new Reading(asked.Quantity, asked.From, asked.To, asked.Setup.Held, new ReadingValue(ReadingKind.NotSure)));
+        var after = journal.Diagnose();
+        after.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)).ShouldBe(before.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)), ignoreOrder: true);
+        after.Proposals.ShouldNotContain(p => p.From == asked.From && p.To == asked.To && p.Quantity == asked.Quantity && p.Setup.Equals(asked.Setup));
+    }
+
+    /// <summary>Two faults at once: each is found and repaired in turn, and the second is not taken for a failed repair.</summary>
+    [Theory]
+    [InlineData("F3/1-2-blown", "KM1/13-14-open")]
+    [InlineData("S1/21-22-open", "S2/13-14-open")]
+    [InlineData("KM1/A1-A2-open", "F2/95-96-open")]
+    public void Two_faults_at_once_are_both_found(string first, string second)
+    {
+        var faults = new[] { first, second }.Select(id => Starters.Fault(Circuit, id)).ToList();
+        var run = GuidedRun.On(Circuit, faults, new GuidedRunOptions());
+        run.Left.ShouldBeEmpty($"{run.Result.Summary}; {string.Join(", ", run.Result.Units.Select(u => $"{u.Unit} {u.Probability:P0}"))}");
+        run.WorksAgain.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void When_no_single_fault_fits_the_pair_is_named_with_both_its_parts()
+    {
+        // Nothing happens at all, control voltage is there behind the Stop, and both the Start and the coil are open.
+        var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 out, M1 stopped").Did(Starters.Release, "KM1 out, M1 stopped")
+            .Dead()
+            .Ohms("S2:13", "S2:14", null, new Step("S2", "pressed"))
+            .Ohms("KM1:A1", "KM1:A2", null)
+            .Beep("S2:13", "S2:14", false, new Step("S2", "pressed")).Ohms("KM1:A2", "KM1:A1", null)
+            .Ohms("S1:21", "S1:22", 0.1).Ohms("F3:1", "F3:2", 0.1);
+        var result = journal.Diagnose();
+        result.Units.Take(2).Select(u => u.Unit).ShouldBe(["KM1", "S2"], ignoreOrder: true);
+        result.Units.Take(2).ShouldAllBe(u => u.Probability > 0.9);
+        result.Units[0].Suspects[0].Title.ShouldContain("; and ");
+    }
+
+    /// <summary>Lifting the motor's leads tells the winding from its cable (common practice).</summary>
+    [Theory]
+    [InlineData("4L1.2/earth", "0.3 ohm")]
+    [InlineData("4L2.2/short-4L3.2", "3 ohm")]
+    [InlineData("M1/winding-U-earth", "")]
+    public void The_cable_and_the_winding_it_feeds_are_told_apart_by_lifting(string id, string variant)
+    {
+        var fault = FaultCatalogue.Of(Circuit).First(f => f.Id == id && (variant.Length == 0 || f.Variant == variant));
+        var run = GuidedRun.On(Circuit, fault);
+        run.HasSymptom.ShouldBeTrue();
+        run.Entries.OfType<WireLifted>().ShouldNotBeEmpty(run.Result.Summary);
+        run.Entries.OfType<WireLanded>().Count().ShouldBe(run.Entries.OfType<WireLifted>().Count());
+        run.Result.Units.First(u => u.Unit.Length > 0).Unit.ShouldBe(fault.Unit, run.Result.Summary);
+    }
+
+    [Theory]
+    [InlineData(Without.Live)]
+    [InlineData(Without.Isolating)]
+    [InlineData(Without.Operating)]
+    [InlineData(Without.Field)]
+    [InlineData(Without.Clamp | Without.Lifting)]
+    public void What_cannot_be_done_now_is_not_proposed(Without without)
+    {
+        var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped");
+        var proposals = journal.Diagnose(without: without).Proposals;
+        proposals.ShouldNotBeEmpty();
+        var readings = proposals.Where(p => p.Kind == ProposalKind.Reading).ToList();
+        switch (without)
+        {
+            case Without.Live:
+                readings.ShouldAllBe(p => !p.Quantity.IsLive());
+                break;
+            case Without.Isolating:
+                proposals.ShouldAllBe(p => p.Setup.Change != SetupChange.Isolate);
+                break;
+            case Without.Operating:
+                proposals.ShouldAllBe(p => p.Kind != ProposalKind.Operation && (p.Setup.Dead || p.Setup.Held.IsEmpty));
+                break;
+            case Without.Field:
+                readings.ShouldAllBe(p => new[] { p.From, p.To }.All(t => Circuit.LocationOf(t).Type == LocationType.Enclosure));
+                break;
+            default:
+                readings.ShouldAllBe(p => p.Quantity != Quantity.Amps && p.Setup.LiftedAt.Length == 0);
+                break;
+        }
+    }
+
+    /// <summary>A dead meter shows nothing everywhere: that is said before the circuit is blamed.</summary>
+    [Fact]
+    public void A_meter_that_shows_nothing_anywhere_is_suspected()
+    {
+        var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 in, M1 runs");
+        foreach (var (from, to) in new[] { ("F3:1", "INC:N"), ("INC:L1", "INC:L2"), ("INC:L2", "INC:L3"), ("KM1:A1", "INC:N"), ("F1:2", "F1:4") })
+        {
+            journal.Volts(from, to, 0);
+        }
+
+        var result = journal.Diagnose();
+        result.Status.ShouldBe(DiagnosisStatus.Contradiction, result.Summary);
+        result.WaysOut.ShouldContain(w => w.Contains("check the meter on a known source", StringComparison.Ordinal));
+    }
+
+    private static Reading Amps(string at, double amps) => new(Quantity.Amps, TerminalId.Parse(at), TerminalId.Parse(at), [], ReadingValue.Of(amps));
+}
