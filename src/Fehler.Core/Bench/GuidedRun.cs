@@ -157,14 +157,26 @@ public sealed class GuidedRun
     {
         var named = Result.Units.FirstOrDefault(u => u.Unit.Length > 0);
         var fault = named is null ? null : _left.FirstOrDefault(f => f.Unit == named.Unit || named.Alike.Contains(f.Unit));
-        if (fault is null)
+        if (fault is null && !(named is not null && StandsTripped(named.Unit)))
         {
             return false;
         }
 
-        _left.RemoveAll(f => f.Unit == fault.Unit);
-        _panel.Repair(fault.Unit, [.. _left.SelectMany(f => f.Alterations)]);
-        Add(new Repair(fault.Unit, "repaired", []));
+        // What only tripped or blew is put right below, and shows at the next try whether it was the cause.
+        if (fault is not null)
+        {
+            _left.RemoveAll(f => f.Unit == fault.Unit);
+            _panel.Repair(fault.Unit, [.. _left.SelectMany(f => f.Alterations)]);
+            Add(new Repair(fault.Unit, "repaired", []));
+        }
+
+        // What blew with it is replaced: nobody tries a motor again behind a blown fuse.
+        foreach (var tag in FaultCatalogue.Protective(_circuit).Select(d => d.Tag).Where(StandsTripped))
+        {
+            _panel.Repair(tag, [.. _left.SelectMany(f => f.Alterations)]);
+            Add(new Repair(tag, "replaced", []));
+        }
+
         if (_panel.IsIsolated)
         {
             _panel.Energise();
@@ -192,6 +204,9 @@ public sealed class GuidedRun
 
         _left.RemoveAll(f => f.Alterations.All(a => a is FoundInPosition p && _panel.State.Devices.ElementAt(_circuit.Devices.ToList().FindIndex(d => d.Tag == p.Device)).Position != p.Position));
     }
+
+    private bool StandsTripped(string tag) => FaultCatalogue.Protective(_circuit).FirstOrDefault(d => d.Tag == tag) is { } device
+        && !Isolation.Of(_circuit).Points.Contains(tag) && _panel.State.Devices[_circuit.Devices.IndexOf(device)].Position != device.Kind.InitialPosition(device);
 
     private void Do(Proposal proposal)
     {

@@ -3,6 +3,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -30,6 +31,7 @@ internal sealed class Assessment
     private readonly double[] _posterior;
     private readonly Circuit _circuit;
     private readonly double _deadMeter;
+    private readonly ImmutableArray<string> _consequences;
 
     public Assessment(DiagnosisSession session, JobState job, Strategy strategy, Without without)
     {
@@ -40,6 +42,7 @@ internal sealed class Assessment
         _posterior = session.Posterior();
         _circuit = session.Circuit;
         _deadMeter = DeadMeterShare();
+        _consequences = [.. Consequences()];
     }
 
     public DiagnosisResult Result()
@@ -60,11 +63,29 @@ internal sealed class Assessment
             Proposals = proposals,
             Entropy = Entropy(_session.Hypotheses.Select((h, i) => (Unit: h.Fault?.Unit ?? "", Share: _posterior[i])).GroupBy(x => x.Unit).Select(g => g.Sum(x => x.Share))),
             WireVolts = WireVolts(),
+            Consequences = _consequences,
             Summary = Summary(status, units, proposals, none),
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
             Remedy = top?.Suspects[0].Fault?.Remedy ?? "",
             AskWhy = top?.Suspects[0].Fault?.AskWhy ?? "",
         };
+    }
+
+    /// <summary>Protective devices that most of what is still possible says stand tripped or blown, without being at fault themselves.</summary>
+    private IEnumerable<string> Consequences()
+    {
+        foreach (var device in FaultCatalogue.Protective(_circuit))
+        {
+            var index = _circuit.Devices.IndexOf(device);
+            var rest = device.Kind.InitialPosition(device);
+            var names = device.Kind.Positions(device);
+            var stands = _session.Hypotheses.Select((h, i) => (Position: h.State.Devices[index].Position, Share: h.Fault?.Units.Contains(device.Tag) == true && !h.IsRepaired ? 0 : _posterior[i]))
+                .Where(x => x.Position != rest).GroupBy(x => names.ElementAtOrDefault(x.Position) ?? "blown").Select(g => (Position: g.Key, Share: g.Sum(x => x.Share))).OrderByDescending(x => x.Share).FirstOrDefault();
+            if (stands.Share > 0.5 && !Isolation.Of(_circuit).Points.Contains(device.Tag))
+            {
+                yield return $"{device.Tag} {stands.Position}";
+            }
+        }
     }
 
     private ImmutableSortedDictionary<string, double?> WireVolts()
@@ -202,10 +223,11 @@ internal sealed class Assessment
         return status switch
         {
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
+            DiagnosisStatus.Repaired when _consequences.Length > 0 => $"Still to be put right, as a consequence: {string.Join(", ", _consequences)}. Record that as a repair too, then the function test.",
             DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
             DiagnosisStatus.Contradiction when _deadMeter > SuspectMeterAbove => $"Every reading shows nothing: rather the meter than the circuit ({_deadMeter:P0}). Check it on a known source before going on.",
             DiagnosisStatus.Contradiction => $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
-            DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null } ? $"{lead}. Nothing else is left." : $"{lead}. Proved by its own reading.",
+            DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null } ? $"{lead}. Nothing else is left." : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
             DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof) ? $"{lead}: {top!.Probability:P0}. One test shows it directly." : $"{lead}: {top!.Probability:P0}, not yet proved.",
             _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
             _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) => $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",

@@ -37,6 +37,9 @@ public sealed record DiagnosisResult
     /// <summary>Volts to earth that each wire of a good circuit would now carry, by wire number; null where nothing holds it.</summary>
     public required ImmutableSortedDictionary<string, double?> WireVolts { get; init; }
 
+    /// <summary>What stands tripped or blown because of the leading suspect, "F1 1-2 blown": a consequence, to be put right with it.</summary>
+    public ImmutableArray<string> Consequences { get; init; } = [];
+
     /// <summary>When nothing fits: what to repeat and what may be behind it.</summary>
     public ImmutableArray<string> WaysOut { get; init; } = [];
 

@@ -20,6 +20,10 @@ public static class FaultCatalogue
         return [.. devices, .. conductors, .. Pairs(circuit), .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c))];
     }
 
+    /// <summary>Devices that trip or blow because of something else, so that they may have to be put right with it.</summary>
+    public static IEnumerable<Device> Protective(Circuit circuit) =>
+        circuit.Devices.Where(d => d.Kind.FaultModes(d).Any(f => f.AskWhy is not null && f.Alterations.Any(a => a is FoundInPosition)));
+
     private static IEnumerable<FaultMode> Weighted(Location place, IEnumerable<FaultMode> modes) =>
         place.Type == LocationType.FieldStation ? modes.Select(m => m with { Weight = m.Weight * FieldWeight }) : modes;
 
