@@ -1,0 +1,71 @@
+using OpenQA.Selenium;
+
+namespace Fehler.Ui.Tests;
+
+/// <summary>Evidence other than volts and ohms, and tests that cannot be made now, on the job screen.</summary>
+public sealed class EvidenceTests : IDisposable
+{
+    private readonly RunningApp _app = new();
+    private readonly Screen _screen;
+
+    public EvidenceTests() => _screen = new Screen(_app.Address);
+
+    private const string Meter = "input[aria-label='What the meter shows']";
+
+    [Fact]
+    public void A_clamp_goes_around_one_lead_and_its_reading_is_in_amps()
+    {
+        Begin();
+        _screen.ClickText("A~");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("button.lead")).Count == 1, "one lead only");
+        _screen.Driver.ExecuteScript("document.querySelector(\"[data-terminal='F2:2']\").dispatchEvent(new MouseEvent('click', {bubbles: true}))");
+        _screen.Until(() => _screen.Find(".lead strong").Text == "F2:2", "the clamp at F2:2");
+        _screen.Type(Meter, "0");
+        _screen.ClickText("Record");
+        _screen.See("Journal (6)");
+        _screen.ClickText("Journal (6)");
+        _screen.See("clamp at F2:2: 0 A");
+    }
+
+    [Fact]
+    public void A_reading_nobody_is_sure_of_is_recorded_as_that_and_another_test_is_proposed()
+    {
+        Begin();
+        var asked = string.Join(" ", _screen.Driver.FindElements(By.CssSelector(".lead strong")).Select(e => e.Text));
+        _screen.ClickText("not sure");
+        _screen.See("Journal (6)");
+        _screen.Until(() => string.Join(" ", _screen.Driver.FindElements(By.CssSelector(".lead strong")).Select(e => e.Text)) != asked, "another test");
+        _screen.ClickText("Journal (6)");
+        _screen.See("not sure");
+    }
+
+    [Fact]
+    public void Tests_that_cannot_be_made_now_are_left_out_until_they_can()
+    {
+        Begin();
+        _screen.Find("section[data-quantity='volts']");
+        _screen.ClickText("What cannot be done now");
+        _screen.Click("input[type=checkbox][value=live]");
+        _screen.See("(1 left out)");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[data-quantity='volts']")).Count == 0, "no live test");
+        _screen.Driver.Navigate().Refresh();
+        _screen.See("(1 left out)");
+        _screen.ClickText("What cannot be done now");
+        _screen.Click("input[type=checkbox][value=live]");
+        _screen.Find("section[data-quantity='volts']");
+    }
+
+    private void Begin()
+    {
+        _screen.OpenTheOpenJob();
+        _screen.ClickText("First: agree to live tests");
+        _screen.TickAll("I work live");
+        _screen.Find(Meter);
+    }
+
+    public void Dispose()
+    {
+        _screen.Dispose();
+        _app.Dispose();
+    }
+}
