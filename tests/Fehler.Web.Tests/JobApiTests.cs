@@ -32,6 +32,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
 
         await Add(job, new { type = "liveWorkAcknowledged" });
         var diagnosis = await Diagnosis(job);
+        var earlier = diagnosis.GetProperty("repairsHere").GetInt32();
         for (var i = 0; i < 20 && diagnosis.GetProperty("status").GetString() != "found"; i++)
         {
             await Follow(job, panel, circuit, diagnosis.GetProperty("proposals")[0]);
@@ -64,6 +65,28 @@ public class JobApiTests(Host host) : IClassFixture<Host>
         var listed = (await _client.GetFromJsonAsync<JsonElement>("/api/jobs", Host.Cancellation)).EnumerateArray().First(j => j.GetProperty("id").GetString() == job);
         listed.GetProperty("outcome").GetString().ShouldBe("RepairedAndProved");
         listed.GetProperty("foundUnit").GetString().ShouldBe(mode.Unit);
+
+        // The next job on the circuit begins with what was learned from this one, unless that is left out.
+        var next = await Host.OpenJobAsync(_client, tag);
+        (await Diagnosis(next)).GetProperty("repairsHere").GetInt32().ShouldBe(earlier + 1);
+        (await Diagnosis(next, "?learn=false")).GetProperty("repairsHere").GetInt32().ShouldBe(0);
+    }
+
+    [Theory]
+    [InlineData("?without=live", 200)]
+    [InlineData("?without=live,lifting&strategy=halving", 200)]
+    [InlineData("?without=hands", 422)]
+    [InlineData("?strategy=guess", 422)]
+    public async Task What_cannot_be_done_and_the_way_of_working_are_named_or_refused(string query, int status)
+    {
+        var job = await Host.OpenJobAsync(_client, "WP-301");
+        using var response = await _client.GetAsync(new Uri($"/api/jobs/{job}/diagnosis{query}", UriKind.Relative), Host.Cancellation);
+        ((int)response.StatusCode).ShouldBe(status);
+        var body = await response.Content.ReadAsStringAsync(Host.Cancellation);
+        if (status == 422)
+        {
+            body.ShouldContain("expected");
+        }
     }
 
     [Fact]
@@ -147,13 +170,26 @@ public class JobApiTests(Host host) : IClassFixture<Host>
             default:
                 var quantity = Enum.Parse<Quantity>(proposal.GetProperty("quantity").GetString()!, ignoreCase: true);
                 var (from, to) = (proposal.GetProperty("from").GetString()!, proposal.GetProperty("to").GetString()!);
+                var lifts = proposal.GetProperty("lift").EnumerateArray().Select(l => (Conductor: l.GetProperty("conductor").GetString()!, End: l.GetProperty("end").GetString())).ToList();
+                foreach (var (conductor, end) in lifts)
+                {
+                    panel.Lift(conductor);
+                    await Add(job, new { type = "wireLifted", conductor, end });
+                }
+
                 var value = panel.Measure(quantity, TerminalId.Parse(from), TerminalId.Parse(to), [.. steps]);
                 await Add(job, new { type = "reading", quantity = proposal.GetProperty("quantity").GetString(), from, to, held = steps, value = new { kind = JsonNamingPolicy.CamelCase.ConvertName(value.Kind.ToString()), number = value.Number } });
+                foreach (var (conductor, _) in lifts)
+                {
+                    panel.Lift(conductor, landed: true);
+                    await Add(job, new { type = "wireLanded", conductor });
+                }
+
                 break;
         }
     }
 
-    private async Task<JsonElement> Diagnosis(string job) => await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}/diagnosis", Host.Cancellation);
+    private async Task<JsonElement> Diagnosis(string job, string query = "") => await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}/diagnosis{query}", Host.Cancellation);
 
     private Task<HttpResponseMessage> Post(string job, object entry) => _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, JournalJson.Options, Host.Cancellation);
 

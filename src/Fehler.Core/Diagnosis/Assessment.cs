@@ -64,6 +64,7 @@ internal sealed class Assessment
             Entropy = Entropy(_session.Hypotheses.Select((h, i) => (Unit: h.Fault?.Unit ?? "", Share: _posterior[i])).GroupBy(x => x.Unit).Select(g => g.Sum(x => x.Share))),
             WireVolts = WireVolts(),
             Consequences = _consequences,
+            History = _session.History,
             Summary = Summary(status, units, proposals, none),
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
             Remedy = top?.Suspects[0].Fault?.Remedy ?? "",

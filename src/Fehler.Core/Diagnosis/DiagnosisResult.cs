@@ -40,6 +40,9 @@ public sealed record DiagnosisResult
     /// <summary>What stands tripped or blown because of the leading suspect, "F1 1-2 blown": a consequence, to be put right with it.</summary>
     public ImmutableArray<string> Consequences { get; init; } = [];
 
+    /// <summary>Earlier repairs that moved the weights.</summary>
+    public History History { get; init; } = History.None;
+
     /// <summary>When nothing fits: what to repeat and what may be behind it.</summary>
     public ImmutableArray<string> WaysOut { get; init; } = [];
 

@@ -68,6 +68,19 @@ public sealed class DiagnosisSession
     /// <summary>The healthy circuit in the state the journal has brought it to.</summary>
     internal Hypothesis Healthy => _hypotheses[0];
 
+    /// <summary>Earlier repairs that the first weights are drawn from.</summary>
+    public History History { get; private set; } = History.None;
+
+    /// <summary>Takes earlier repairs into account from the beginning of the journal on.</summary>
+    public void Learn(History history)
+    {
+        if (!history.Equals(History))
+        {
+            History = history;
+            Reset();
+        }
+    }
+
     /// <summary>Brings the session to the end of a journal; only what is new is computed, unless something was struck out.</summary>
     public void Follow(JobState job)
     {
@@ -106,6 +119,15 @@ public sealed class DiagnosisSession
         _observations.Clear();
         _hypotheses = [.. Found.GetValue(Circuit, AllAsFound).Select(h => h.Clone())];
         _singles = _hypotheses.Length;
+        if (!History.Equals(History.None))
+        {
+            var factors = History.Factors(Circuit);
+            foreach (var hypothesis in _hypotheses.Where(h => h.Fault is not null))
+            {
+                hypothesis.Weigh(factors[hypothesis.Fault!.Id]);
+            }
+        }
+
         _noneLogWeight = Math.Log(NoneOfThesePrior);
     }
 

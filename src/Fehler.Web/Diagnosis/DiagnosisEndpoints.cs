@@ -10,10 +10,10 @@ internal static class DiagnosisEndpoints
     public static void MapDiagnosis(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/jobs/{id:guid}/diagnosis", Get).WithTags("Diagnosis").WithName("getDiagnosis")
             .WithSummary("Suspects with their reasons, and the best next tests")
-            .WithDescription("'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, with commas.").ProducesProblem(404);
+            .WithDescription("'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, with commas; 'learn=false' leaves earlier repairs out.").ProducesProblem(404);
 
     private static async Task<Results<Ok<DiagnosisView>, ProblemHttpResult>> Get(
-        Guid id, string? strategy, string? without, JobStore store, JobSessions sessions, CancellationToken cancellation)
+        Guid id, string? strategy, string? without, bool? learn, JobStore store, JobSessions sessions, CancellationToken cancellation)
     {
         var way = Strategy.MostTelling;
         if (strategy is not null && !Enum.TryParse(strategy, ignoreCase: true, out way))
@@ -32,7 +32,7 @@ internal static class DiagnosisEndpoints
             return TypedResults.Problem("There is no such job.", statusCode: 404);
         }
 
-        var result = await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, way, left, cancellation);
+        var result = await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, way, left, learn == false ? History.None : await store.HistoryAsync(job.Row, cancellation), cancellation);
         return TypedResults.Ok(result.ToView(job.Circuit, job.State.Entries.Length));
     }
 }

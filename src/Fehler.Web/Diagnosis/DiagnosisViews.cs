@@ -9,7 +9,8 @@ namespace Fehler.Web.Diagnosis;
 /// <summary>What the evidence of a job amounts to, and what to do next.</summary>
 public sealed record DiagnosisView(
     int Sequence, DiagnosisStatus Status, string Summary, double EntropyBits, ImmutableArray<UnitView> Units, ImmutableArray<ProposalView> Proposals,
-    ImmutableArray<string> WaysOut, string Remedy, string AskWhy, ImmutableSortedDictionary<string, double?> WireVolts);
+    ImmutableArray<string> WaysOut, string Remedy, string AskWhy, ImmutableSortedDictionary<string, double?> WireVolts,
+    ImmutableArray<string> Consequences, int RepairsHere, int RepairsInPlant);
 
 public sealed record UnitView(string Unit, string Term, string Place, double Probability, ImmutableArray<string> Alike, ImmutableArray<SuspectView> Suspects);
 
@@ -42,7 +43,7 @@ internal static class DiagnosisMapping
     public static DiagnosisView ToView(this DiagnosisResult r, Circuit circuit, int sequence) => new(
         sequence, r.Status, r.Summary, Math.Round(r.Entropy, 3),
         [.. r.Units.Select(u => new UnitView(u.Unit, u.Term, u.Place, Rounded(u.Probability), u.Alike, [.. u.Suspects.Select(ToView)]))],
-        [.. r.Proposals.Select(p => ToView(circuit, p))], r.WaysOut, r.Remedy, r.AskWhy, r.WireVolts);
+        [.. r.Proposals.Select(p => ToView(circuit, p))], r.WaysOut, r.Remedy, r.AskWhy, r.WireVolts, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant);
 
     private static SuspectView ToView(Suspect s) => new(
         s.Fault?.Id ?? "", s.Title, s.Fault?.Remedy ?? "", Rounded(s.Probability), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [], [.. s.Reasons.Select(x => new ReasonView(x.Entry, x.Text, Math.Round(x.Weight, 2)))]);

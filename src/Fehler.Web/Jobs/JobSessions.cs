@@ -54,6 +54,11 @@ internal sealed class JobSession(Circuit circuit)
         }
     }
 
-    public Task<DiagnosisResult> DiagnoseAsync(JobState state, Strategy strategy, Without without, CancellationToken cancellation) =>
-        InTurnAsync(() => Task.Run(() => (_diagnosis ??= new DiagnosisSession(circuit)).Diagnose(state, strategy, without), cancellation), cancellation);
+    public Task<DiagnosisResult> DiagnoseAsync(JobState state, Strategy strategy, Without without, History history, CancellationToken cancellation) =>
+        InTurnAsync(() => Task.Run(() =>
+        {
+            _diagnosis ??= new DiagnosisSession(circuit);
+            _diagnosis.Learn(history);
+            return _diagnosis.Diagnose(state, strategy, without);
+        }, cancellation), cancellation);
 }

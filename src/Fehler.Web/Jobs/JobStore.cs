@@ -1,4 +1,7 @@
+using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Data;
 using Fehler.Web.Circuits;
@@ -12,6 +15,9 @@ internal sealed record OpenedJob(JobRow Row, Circuit Circuit, JobState State);
 /// <summary>Jobs and their journals in the database.</summary>
 internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider time)
 {
+    /// <summary>Older jobs than the latest so many say little about what fails now.</summary>
+    private const int MostLearned = 500;
+
     public async Task<OpenedJob?> FindAsync(Guid id, CancellationToken cancellation)
     {
         var row = await db.Jobs.AsNoTracking().Include(j => j.CircuitVersion).Include(j => j.Journal).FirstOrDefaultAsync(j => j.Id == id, cancellation);
@@ -28,6 +34,22 @@ internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider tim
         await db.Jobs.AsNoTracking().Where(j => circuit == null || j.CircuitId == circuit).OrderByDescending(j => j.OpenedAt)
             .Select(j => new JobListItem(j.Id, j.CircuitId, j.Circuit!.Tag, j.Circuit.Title, j.Circuit.Area, j.Title, j.OpenedAt, j.ClosedAt, j.Outcome, j.FoundUnit, j.FoundText, j.Journal.Count))
             .ToListAsync(cancellation);
+
+    /// <summary>What was found, repaired and proved on jobs that were opened before this one.</summary>
+    public async Task<History> HistoryAsync(JobRow job, CancellationToken cancellation)
+    {
+        var done = nameof(CloseOutcome.RepairedAndProved);
+        var jobs = await db.Jobs.AsNoTracking().Include(j => j.CircuitVersion).Include(j => j.Journal.Where(r => r.Kind == nameof(Finding)))
+            .Where(j => j.Id != job.Id && j.Outcome == done && j.OpenedAt < job.OpenedAt).OrderByDescending(j => j.OpenedAt).Take(MostLearned).ToListAsync(cancellation);
+        var found = jobs.Where(j => j.Journal.Count > 0)
+            .Select(j => (j.CircuitId, Circuit: cache.Get(j.CircuitVersionId, j.CircuitVersion!.Json), Fault: ((Finding)ToEntry(j.Journal.MaxBy(r => r.Sequence)!)).Fault))
+            .Select(x => (x.CircuitId, x.Circuit, Mode: FaultCatalogue.Of(x.Circuit).FirstOrDefault(f => f.Id == x.Fault))).Where(x => x.Mode is not null).ToList();
+        static ImmutableSortedDictionary<string, int> Count(IEnumerable<string> keys) =>
+            keys.GroupBy(k => k).ToImmutableSortedDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
+        return new History(
+            Count(found.Where(x => x.CircuitId == job.CircuitId).Select(x => x.Mode!.Id)),
+            Count(found.Where(x => x.CircuitId != job.CircuitId).Select(x => History.KeyOf(x.Circuit, x.Mode!))));
+    }
 
     /// <summary>Number of entries; null when there is no such job.</summary>
     public async Task<int?> SequenceAsync(Guid id, CancellationToken cancellation) =>

@@ -19,7 +19,7 @@ internal sealed class WarmUp(IServiceScopeFactory scopes, JobSessions sessions) 
         {
             if (await store.FindAsync(id, stoppingToken) is { } job)
             {
-                await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, stoppingToken);
+                await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await store.HistoryAsync(job.Row, stoppingToken), stoppingToken);
             }
         }
     }

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Suspects with their reasons, and the best next tests
-         * @description 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, with commas.
+         * @description 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, with commas; 'learn=false' leaves earlier repairs out.
          */
         get: operations["getDiagnosis"];
         put?: never;
@@ -711,6 +711,11 @@ export interface components {
             wireVolts: {
                 [key: string]: null | number;
             };
+            consequences: string[];
+            /** Format: int32 */
+            repairsHere: number;
+            /** Format: int32 */
+            repairsInPlant: number;
         };
         DrawnCoupling: {
             from: string;
@@ -1356,6 +1361,7 @@ export interface operations {
             query?: {
                 strategy?: string;
                 without?: string;
+                learn?: boolean;
             };
             header?: never;
             path: {

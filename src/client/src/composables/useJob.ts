@@ -11,7 +11,7 @@ export function useJob(id: string) {
   const thinking = ref(false)
   const problem = ref('')
   const outbox = useOutbox(id)
-  const { strategy, without } = useSettings()
+  const { strategy, without, learn } = useSettings()
   let timer: ReturnType<typeof setInterval> | undefined
 
   async function load() {
@@ -25,7 +25,14 @@ export function useJob(id: string) {
     try {
       diagnosis.value = need(
         await api.GET('/api/jobs/{id}/diagnosis', {
-          params: { path: { id }, query: { strategy: strategy.value, without: without.value.join(',') || undefined } },
+          params: {
+            path: { id },
+            query: {
+              strategy: strategy.value,
+              without: without.value.join(',') || undefined,
+              learn: learn.value ? undefined : false,
+            },
+          },
         }),
       )
     } finally {
@@ -58,7 +65,7 @@ export function useJob(id: string) {
     }
   }
 
-  watch([strategy, without], () => void diagnose().catch((e: Error) => (problem.value = e.message)))
+  watch([strategy, without, learn], () => void diagnose().catch((e: Error) => (problem.value = e.message)))
   watch(outbox.mine, (now, before) => {
     if (before.length > 0 && now.length === 0) void load().catch(() => undefined)
   })

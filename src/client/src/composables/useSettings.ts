@@ -5,6 +5,8 @@ const theme = useLocalStorage<'auto' | 'light' | 'dark'>('fehler.theme', 'auto')
 const who = useLocalStorage('fehler.who', '')
 /** Kinds of test that cannot be made now. */
 const without = useLocalStorage<string[]>('fehler.without', [])
+/** Whether earlier repairs move what is suspected. */
+const learn = useLocalStorage('fehler.learn', true)
 const strategy = useLocalStorage<'mostTelling' | 'fromSupply' | 'deadFirst' | 'halving'>(
   'fehler.strategy',
   'mostTelling',
@@ -17,5 +19,5 @@ watchEffect(() => document.documentElement.classList.toggle('dark', isDark.value
 
 /** Choices of this browser: who works here, light or dark, way of working, school of symbols. */
 export function useSettings() {
-  return { without, theme, who, strategy, school, isDark }
+  return { learn, without, theme, who, strategy, school, isDark }
 }

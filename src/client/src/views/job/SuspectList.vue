@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { Diagnosis } from '@/api/client'
+import { useSettings } from '@/composables/useSettings'
 
 defineProps<{ diagnosis: Diagnosis }>()
+const { learn } = useSettings()
 const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(p * 100)} %`)
 </script>
 
@@ -41,10 +43,18 @@ const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${M
         </ul>
       </div>
     </details>
+    <label v-if="diagnosis.repairsHere + diagnosis.repairsInPlant > 0 || !learn" class="faint learn">
+      <input v-model="learn" type="checkbox" /> Earlier repairs count:
+      {{ learn ? `${diagnosis.repairsHere} here, ${diagnosis.repairsInPlant} in the plant` : 'left out' }}
+    </label>
   </section>
 </template>
 
 <style scoped>
+.learn {
+  display: block;
+  padding-top: 0.6rem;
+}
 .list {
   padding: 0.8rem;
 }

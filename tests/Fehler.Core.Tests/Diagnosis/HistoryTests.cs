@@ -1,0 +1,64 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+
+namespace Fehler.Core.Tests.Diagnosis;
+
+/// <summary>Earlier repairs move what is suspected first, and readings outweigh them.</summary>
+public class HistoryTests
+{
+    private static readonly Circuit Circuit = Starters.LineToNeutral;
+
+    private static DiagnosisResult After(History history, params JournalEntry[] entries)
+    {
+        var session = new DiagnosisSession(Circuit);
+        session.Learn(history);
+        return session.Diagnose(JobState.Of(Circuit, entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 })));
+    }
+
+    private static double Share(DiagnosisResult result, string unit) => result.Units.FirstOrDefault(u => u.Unit == unit)?.Probability ?? 0;
+
+    private static readonly JournalEntry Dead = new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped"));
+
+    private static History Here(string fault, int times) => History.None with { Here = ImmutableSortedDictionary<string, int>.Empty.Add(fault, times) };
+
+    [Fact]
+    public void What_failed_here_before_is_suspected_sooner()
+    {
+        var before = Share(After(History.None, Dead), "S2");
+        var after = Share(After(Here("S2/13-14-open", 3), Dead), "S2");
+        after.ShouldBeGreaterThan(2 * before);
+    }
+
+    /// <summary>A Dirichlet prior by hand: (20 · 0.5 + 3) / 23 over 0.5 for a mode that is half of everything (Bayes' rule).</summary>
+    [Fact]
+    public void The_weight_is_that_of_counted_repairs()
+    {
+        var factors = Here("S2/13-14-open", 3).Factors(Circuit);
+        var faults = FaultCatalogue.Of(Circuit);
+        var total = faults.Sum(f => f.Weight);
+        var share = faults.Where(f => f.Id == "S2/13-14-open").Sum(f => f.Weight) / total;
+        factors["S2/13-14-open"].ShouldBe((20 * share + 3) / (23 * share), 1e-9);
+        faults.Sum(f => f.Weight / total * factors[f.Id]).ShouldBe(1, 1e-9);
+    }
+
+    [Fact]
+    public void A_repair_elsewhere_in_the_plant_counts_less_than_one_here()
+    {
+        var fault = Starters.Fault(Circuit, "S2/13-14-open");
+        var plant = History.None with { Plant = ImmutableSortedDictionary<string, int>.Empty.Add(History.KeyOf(Circuit, fault), 3) };
+        var (none, elsewhere, here) = (Share(After(History.None, Dead), "S2"), Share(After(plant, Dead), "S2"), Share(After(Here(fault.Id, 3), Dead), "S2"));
+        elsewhere.ShouldBeInRange(none, here);
+        elsewhere.ShouldNotBe(none);
+    }
+
+    [Fact]
+    public void A_reading_outweighs_what_was_repaired_before()
+    {
+        var passes = new Reading(Quantity.Ohms, TerminalId.Parse("S2:13"), TerminalId.Parse("S2:14"), [Starters.Press], ReadingValue.Of(0.1));
+        var result = After(Here("S2/13-14-open", 10), Dead, new Isolated(["Q1"]), new ProvedDead(true, true), passes);
+        Share(result, "S2").ShouldBeLessThan(0.1);
+    }
+}
