@@ -142,6 +142,31 @@ public class EvidenceTests
         }
     }
 
+    /// <summary>A share of all faults with one reading in ten wrong; `./fehler evaluate` tries more and docs/diagnosis-quality.md keeps the figures.</summary>
+    [Fact]
+    public void One_wrong_reading_in_ten_does_not_lead_astray()
+    {
+        var faults = FaultCatalogue.Of(Circuit).Where((_, i) => i % 41 == 7).ToList();
+        var runs = faults.Select(f => (Fault: f, Run: GuidedRun.On(Circuit, [f], new GuidedRunOptions { Seed = 3, WrongShare = 0.1 }))).Where(r => r.Run.HasSymptom).ToList();
+        runs.Count.ShouldBeGreaterThan(4);
+        foreach (var (fault, run) in runs)
+        {
+            var top = run.Result.Units.First(u => u.Unit.Length > 0);
+            (top.Alike.Append(top.Unit).Contains(fault.Unit) || top.Probability < 0.95).ShouldBeTrue($"{fault.Id} {fault.Variant}: sure and wrong: {run.Result.Summary}");
+        }
+
+        runs.Count(r => r.Run.Result.Units.First(u => u.Unit.Length > 0) is var top && top.Alike.Append(top.Unit).Contains(r.Fault.Unit)).ShouldBeGreaterThanOrEqualTo(runs.Count - 1);
+    }
+
+    /// <summary>What tripped because of the fault is named apart from it.</summary>
+    [Fact]
+    public void A_blown_fuse_is_named_as_the_consequence_of_a_shorted_winding()
+    {
+        var run = GuidedRun.On(Circuit, Starters.Fault(Circuit, "M1/winding-U-V-short"));
+        run.Result.Units.First(u => u.Unit.Length > 0).Unit.ShouldBe("M1", run.Result.Summary);
+        run.Result.Consequences.ShouldContain(c => c.StartsWith("F1", StringComparison.Ordinal), run.Result.Summary);
+    }
+
     /// <summary>A dead meter shows nothing everywhere: that is said before the circuit is blamed.</summary>
     [Fact]
     public void A_meter_that_shows_nothing_anywhere_is_suspected()

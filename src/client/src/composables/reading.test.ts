@@ -34,4 +34,18 @@ describe('what a person types from a meter', () => {
     expect(showReading({ kind: 'number', number: 229.64 }, 'volts')).toBe('230 V')
     expect(showReading({ kind: 'overLimit', number: 0 }, 'ohms')).toBe('OL')
   })
+
+  it('takes amps from a clamp and nothing that a clamp cannot show', () => {
+    expect(parseReading('6.2 A', 'amps')).toEqual({ kind: 'number', number: 6.2 })
+    expect(showReading({ kind: 'number', number: 6.21 }, 'amps')).toBe('6.21 A')
+    expect(typeof parseReading('OL', 'amps')).toBe('string')
+    expect(typeof parseReading('full', 'amps')).toBe('string')
+    expect(typeof parseReading('beep', 'amps')).toBe('string')
+  })
+
+  it.each(['volts', 'dcVolts', 'ohms', 'continuity', 'amps'] as const)('lets %s be not sure', (quantity) => {
+    expect(parseReading('not sure', quantity)).toEqual({ kind: 'notSure', number: 0 })
+    expect(parseReading('?', quantity)).toEqual({ kind: 'notSure', number: 0 })
+    expect(showReading({ kind: 'notSure', number: 0 }, quantity)).toBe('not sure')
+  })
 })

@@ -57,4 +57,13 @@ describe('where the leads are', () => {
     expect(l.isOwn.value).toBe(false)
     expect(l.test.value?.from).toBe('KM1:A1')
   })
+
+  it('puts a clamp around one lead, and two leads again for volts', () => {
+    const l = leads()
+    l.set({ quantity: 'amps' })
+    l.tap('F2:2')
+    expect(l.test.value).toMatchObject({ from: 'F2:2', to: 'F2:2', quantity: 'amps' })
+    l.set({ quantity: 'volts' })
+    expect(l.test.value).toMatchObject({ from: 'F2:2', to: 'INC:N', quantity: 'volts' })
+  })
 })
