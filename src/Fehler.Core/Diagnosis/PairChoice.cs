@@ -20,7 +20,7 @@ internal static class PairChoice
     public static IEnumerable<FaultMode> Of(IReadOnlyList<Hypothesis> hypotheses, IReadOnlyList<Observation> observations, Func<FaultMode, double> prior)
     {
         var halves = Enumerable.Range(0, hypotheses.Count)
-            .Where(i => hypotheses[i].Fault is { Parts.IsEmpty: true } && !hypotheses[i].IsRepaired || hypotheses[i] is { IsRepaired: true, Fault.Parts.IsEmpty: true })
+            .Where(i => hypotheses[i].Fault is { Parts.IsEmpty: true })
             .Where(i => observations.Any(o => o.Fit[i] > ExplainsAbove * o.HealthyFit))
             .GroupBy(i => hypotheses[i].Fault!.Id)
             .Select(mode => mode.MaxBy(i => hypotheses[i].LogWeight))
