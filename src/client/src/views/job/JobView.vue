@@ -28,6 +28,12 @@ const wire = ref('')
 const help = ref(false)
 const panel = ref<'suspects' | 'tried' | 'journal'>('suspects')
 
+const proposedTrial = computed(() =>
+  proposal.value?.kind === 'operation'
+    ? { label: proposal.value.title.replace('Operate: ', ''), steps: proposal.value.steps }
+    : undefined,
+)
+
 const suspicion = computed(() => {
   const byUnit: Record<string, number> = {}
   for (const unit of diagnosis.value?.units ?? []) {
@@ -154,6 +160,7 @@ defineExpose({ id: toRef(props, 'id') })
           @entry="add"
           @state="band?.ask($event)"
           @lift="liftAll"
+          @tried="panel = 'tried'"
           @moving="moving = $event"
           @set="leads.set"
           @choose="leads.choose"
@@ -175,7 +182,7 @@ defineExpose({ id: toRef(props, 'id') })
               <Button v-if="!job.isClosed" label="Say what was tried and seen" @click="panel = 'tried'" />
             </section>
           </template>
-          <TriedAndSeen v-if="panel === 'tried'" :job="job" :circuit="circuit" @entry="add" />
+          <TriedAndSeen v-if="panel === 'tried'" :job="job" :circuit="circuit" :proposed="proposedTrial" @entry="add" />
           <JournalList v-if="panel === 'journal'" :job="job" :waiting="waiting" @entry="add" />
         </div>
       </div>

@@ -28,6 +28,7 @@ const emit = defineEmits<{
   choose: [index: number]
   reset: []
   closeOut: []
+  tried: []
   lift: [wires: Proposal['lift']]
 }>()
 
@@ -288,9 +289,13 @@ watch(
         @click="answer(a)"
       />
     </div>
-    <p v-else-if="proposal?.kind === 'operation'" class="faint">
-      Operate it, then say what happened under “Tried and seen”.
-    </p>
+    <Button
+      v-else-if="proposal?.kind === 'operation'"
+      label="Done: say what was seen"
+      icon="pi pi-eye"
+      class="first"
+      @click="emit('tried')"
+    />
 
     <details v-if="!isOwn && proposal" class="why">
       <summary>Why this, and what each answer would leave</summary>

@@ -2,13 +2,18 @@
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Circuit, Entry, Job, Step } from '@/api/client'
 
-const props = defineProps<{ job: Job; circuit: Circuit }>()
+const props = defineProps<{
+  job: Job
+  circuit: Circuit
+  /** A trial that is proposed: it is offered first and taken as what was done. */
+  proposed?: Trial
+}>()
 const emit = defineEmits<{ entry: [entry: Entry] }>()
 
-interface Trial {
+export interface Trial {
   label: string
   steps: Step[]
 }
@@ -18,6 +23,7 @@ const named = (d: Circuit['devices'][number]) => `${d.function || d.term} ${d.ta
 
 /** Everything a person can do to the live circuit: press, let go, operate, wait. */
 const trials = computed<Trial[]>(() => [
+  ...(props.proposed ? [props.proposed] : []),
   { label: 'Nothing touched, supply on', steps: [{ device: '', position: '', seconds: 1 }] },
   ...props.circuit.devices.flatMap((d) =>
     d.actuations
@@ -32,6 +38,11 @@ const trials = computed<Trial[]>(() => [
   { label: 'Waited five minutes', steps: [{ device: '', position: '', seconds: 300 }] },
 ])
 const trial = ref<Trial>()
+watch(
+  () => props.proposed,
+  (proposed) => (trial.value = proposed),
+  { immediate: true },
+)
 const seen = ref<Record<string, string>>({})
 const visible = computed(() => props.circuit.devices.filter((d) => d.appearances.length > 0))
 const looks = computed(() => props.circuit.devices.flatMap((d) => d.looks.map((l) => ({ device: d.tag, ...l }))))
@@ -92,6 +103,7 @@ function record() {
 .panel {
   padding: 0.8rem;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.5rem;
 }
 .wide {
@@ -105,5 +117,9 @@ function record() {
   gap: 0.3rem 0.8rem;
   border-top: 1px solid var(--line);
   padding: 0.25rem 0;
+}
+/* A motor may be seen in seven ways: they wrap. */
+.seen :deep(.p-selectbutton) {
+  flex-wrap: wrap;
 }
 </style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useSettings } from '@/composables/useSettings'
+
+// What is around the sheets: size, school, and moving about with the mouse. The sheets get the factor they are drawn with.
+const { school } = useSettings()
+/** 0: fitted, but never smaller than can be read; -1: all of it in the window. */
+const zoom = ref(0)
+const frame = ref<HTMLElement>()
+
+function scaleBy(factor: number) {
+  zoom.value = Math.min(4, Math.max(0.3, (zoom.value > 0 ? zoom.value : 1) * factor))
+}
+
+let grabbed: { x: number; y: number } | undefined
+function grab(event: PointerEvent) {
+  if (event.pointerType === 'mouse' && (event.target as Element).closest('.terminal, .wire-number, .operable') === null)
+    grabbed = { x: event.clientX, y: event.clientY }
+}
+function drag(event: PointerEvent) {
+  if (!grabbed || !frame.value) return
+  frame.value.scrollBy(grabbed.x - event.clientX, grabbed.y - event.clientY)
+  grabbed = { x: event.clientX, y: event.clientY }
+}
+</script>
+
+<template>
+  <div>
+    <div class="tools no-print" role="toolbar" aria-label="Size of the drawing">
+      <button type="button" aria-label="Smaller" @click="scaleBy(1 / 1.25)"><i class="pi pi-search-minus" /></button>
+      <button type="button" aria-label="All of it" :aria-pressed="zoom < 0" @click="zoom = zoom < 0 ? 0 : -1">
+        <i class="pi pi-window-maximize" />
+      </button>
+      <button type="button" aria-label="Larger" @click="scaleBy(1.25)"><i class="pi pi-search-plus" /></button>
+      <label
+        >Symbols
+        <select v-model="school" aria-label="Symbols of the drawing">
+          <option value="iec">IEC</option>
+          <option value="ladder">Ladder</option>
+        </select>
+      </label>
+    </div>
+    <div
+      ref="frame"
+      class="sheets"
+      :class="{ zoomed: zoom > 0, whole: zoom < 0 }"
+      @pointerdown="grab"
+      @pointermove="drag"
+      @pointerup="grabbed = undefined"
+      @pointerleave="grabbed = undefined"
+    >
+      <slot :scale="zoom > 0 ? zoom : 1" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  gap: 0.25rem;
+  align-items: center;
+}
+.tools button,
+.tools select {
+  min-height: 40px;
+  min-width: 40px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+  cursor: pointer;
+}
+.tools label {
+  margin-left: 0.6rem;
+}
+.sheets {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: flex-start;
+}
+.sheets.whole {
+  flex-wrap: nowrap;
+}
+.sheets.whole :deep(figure) {
+  flex: 0 1 auto;
+  min-width: 0;
+}
+.sheets.zoomed {
+  overflow: auto;
+  max-height: 75vh;
+  cursor: grab;
+}
+.sheets.zoomed :deep(figure) {
+  flex: none;
+}
+.sheets.zoomed :deep(svg) {
+  max-width: none;
+}
+.sheets {
+  overflow-x: auto;
+}
+@media (max-width: 700px) {
+  .sheets {
+    flex-flow: column nowrap;
+  }
+}
+@media print {
+  .sheets {
+    flex-direction: column;
+    overflow: visible;
+  }
+}
+</style>
