@@ -55,6 +55,26 @@ public sealed class EvidenceTests : IDisposable
         _screen.Find("section[data-quantity='volts']");
     }
 
+    [Fact]
+    public void A_proposed_trial_is_recorded_from_its_card_without_choosing_it_again()
+    {
+        _screen.Open("/");
+        _screen.Type("input[placeholder^='Find']", "DX-202");
+        _screen.ClickText("DX-202");
+        _screen.ClickText("It does not work");
+        _screen.Type("[role=dialog] textarea", "Does not start");
+        _screen.ClickText("Open the job");
+        _screen.ClickText("First: agree to live tests");
+        _screen.TickAll("I work live");
+        _screen.ClickText("Done: say what was seen");
+        _screen.Find("[aria-labelledby=seen-KM1]");
+        _screen.Click("[aria-labelledby=seen-KM1] button:nth-child(1)");
+        _screen.ClickText("Record what happened");
+        _screen.See("Journal (3)");
+        _screen.ClickText("Journal (3)");
+        _screen.See("S2 pressed");
+    }
+
     private void Begin()
     {
         _screen.OpenTheOpenJob();

@@ -38,6 +38,9 @@ internal sealed class Hypothesis
 
     public CircuitState State { get; private set; }
 
+    /// <summary>Every device stands as it is found: nothing is under way.</summary>
+    public bool IsAtRest => _healthy.Circuit.Devices.Select((d, i) => State.Devices[i].Position == d.Kind.InitialPosition(d)).All(atRest => atRest);
+
     /// <summary>Logarithm of prior times likelihood so far.</summary>
     public double LogWeight { get; private set; }
 

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -71,7 +73,12 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
         return a == b || high - low < 0.1 * high ? b : $"{a.Replace("about ", "", StringComparison.Ordinal)} to {b.Replace("about ", "", StringComparison.Ordinal)}";
     }
 
-    private static ImmutableArray<string> Cautions(Candidate c)
+    /// <summary>Letting a Start go starts nothing, and a Stop neither.</summary>
+    private bool Starts(Step step) => step.Device.Length > 0 && circuit.Device(step.Device) is var device
+        && device.Kind.Elements(device).FirstOrDefault()?.Role != ElementRole.NormallyClosed
+        && step.Position != device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
+
+    private ImmutableArray<string> Cautions(Candidate c)
     {
         var cautions = ImmutableArray.CreateBuilder<string>();
         if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts or Quantity.DcVolts })
@@ -89,7 +96,7 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             cautions.Add("Isolate, lock off and prove dead at the point of work first.");
         }
 
-        if (c.Setup.Change == SetupChange.Energise || c.Kind == ProposalKind.Operation || (c.Quantity.IsLive() && c.Setup.Held.Length > 0))
+        if (c.Setup.Change == SetupChange.Energise || c.Steps.Any(Starts) || (c.Quantity.IsLive() && c.Setup.Held.Length > 0))
         {
             cautions.Add("The motor may start: warn everyone and stand clear.");
         }

@@ -322,16 +322,21 @@ internal sealed class TestChoice
             yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), _grouping.Gain(seen), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
             {
                 Steps = steps,
-                Text = $"Operate: {Words.Of(steps)}",
+                Text = steps.All(s => s.Device.Length == 0) ? $"Touch nothing, {Words.Of(steps)} and look" : $"Operate: {Words.Of(steps)}",
                 Shown = seen,
                 GoodText = _session.Healthy.Foresee(all),
             };
         }
     }
 
-    /// <summary>Starts with what has to be done before them, once shortly and once for a while; and Stops.</summary>
+    /// <summary>Waiting, while something is under way; starts with what has to be done before them, once shortly and once for a while; and Stops.</summary>
     private IEnumerable<ImmutableArray<Step>> Trials()
     {
+        if (!_job.IsIsolated && !_session.Healthy.IsAtRest)
+        {
+            yield return [Step.Wait(30)];
+        }
+
         var starts = RunUp.Of(_circuit).Starts.ToLookup(s => s.Act.Device);
         var buttons = _circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a is { Returns: true, DeadOnly: false }).Select(a => new Step(d.Tag, a.Position)));
         foreach (var held in MostSuspected(buttons, MostOperated))

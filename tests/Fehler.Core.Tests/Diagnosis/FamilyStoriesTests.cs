@@ -160,6 +160,18 @@ public class FamilyStoriesTests
         Top(result).Suspects[0].Fault!.Id.ShouldStartWith("KM1/13-14");
     }
 
+    /// <summary>A star-delta starter that has just been started is waited for; nobody is warned of a start that is none.</summary>
+    [Fact]
+    public void While_the_timer_runs_waiting_is_on_offer_and_a_stop_warns_of_no_start()
+    {
+        var proposals = new Journal(StarDelta).Add(new LiveWorkAcknowledged())
+            .Add(Seen(Pressed("S2"), ("KM1", "in"), ("KM3", "in"), ("KM2", "out"))).Add(Seen(Released("S2"), ("KM1", "in"), ("KM3", "in"))).Diagnose().Proposals;
+        proposals.ShouldContain(p => p.Kind == ProposalKind.Operation && p.Steps.All(s => s.Device.Length == 0) && p.Title.Contains("wait", StringComparison.Ordinal));
+        var operations = proposals.Where(p => p.Kind == ProposalKind.Operation).ToList();
+        operations.Where(p => p.Steps.All(s => s.Device is "S1" or "")).ShouldAllBe(p => p.Cautions.IsEmpty);
+        operations.Where(p => p.Steps.Any(s => s == Pressed("S2"))).ShouldAllBe(p => p.Cautions.Any(c => c.Contains("may start", StringComparison.Ordinal)));
+    }
+
     private static SuspectUnit Top(DiagnosisResult result) => result.Units.First(u => u.Unit.Length > 0);
 
     private static Step Pressed(string button) => new(button, "pressed");
