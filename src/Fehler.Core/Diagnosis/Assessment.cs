@@ -19,8 +19,8 @@ internal sealed class Assessment
     /// <summary>A proof fits the fault far better than chance; one of a fault of unknown size fits less sharply.</summary>
     private const double ProvesAbove = 10 * Likelihood.OutlierShare * 0.05;
 
-    /// <summary>Meters with a blown fuse, a broken lead or a flat battery (common practice: seldom, and always on the worst day).</summary>
-    private const double DeadMeterPrior = 0.005, SuspectMeterAbove = 0.4;
+    /// <summary>From here on the meter is checked before anything else is done.</summary>
+    private const double SuspectMeterAbove = 0.4;
 
     private const int MostReasons = 6;
 
@@ -30,7 +30,8 @@ internal sealed class Assessment
     private readonly Without _without;
     private readonly double[] _posterior;
     private readonly Circuit _circuit;
-    private readonly double _deadMeter;
+    private readonly (MeterFault Fault, double Share)? _meter;
+    private readonly double[] _typicalFit;
     private readonly ImmutableArray<string> _consequences;
 
     public Assessment(DiagnosisSession session, JobState job, Strategy strategy, Without without)
@@ -39,9 +40,17 @@ internal sealed class Assessment
         _job = job;
         _strategy = strategy;
         _without = without;
+        _meter = MeterFault.Likeliest(session, SuspectMeterAbove);
         _posterior = session.Posterior();
+        if (_posterior[^1] > 0.5 || _meter is not null)
+        {
+            // Ways out are about the unlikely ones too.
+            session.BringAll();
+            _posterior = session.Posterior();
+        }
+
         _circuit = session.Circuit;
-        _deadMeter = DeadMeterShare();
+        _typicalFit = [.. session.Observations.Select(TypicalFit)];
         _consequences = [.. Consequences()];
     }
 
@@ -75,13 +84,14 @@ internal sealed class Assessment
     /// <summary>Protective devices that most of what is still possible says stand tripped or blown, without being at fault themselves.</summary>
     private IEnumerable<string> Consequences()
     {
+        var possible = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i])).Where(x => x.Share > 1e-4).ToList();
         foreach (var device in FaultCatalogue.Protective(_circuit))
         {
             var index = _circuit.Devices.IndexOf(device);
             var rest = device.Kind.InitialPosition(device);
             var names = device.Kind.Positions(device);
-            var stands = _session.Hypotheses.Select((h, i) => (Position: h.State.Devices[index].Position, Share: h.Fault?.Units.Contains(device.Tag) == true && !h.IsRepaired ? 0 : _posterior[i]))
-                .Where(x => x.Position != rest).GroupBy(x => names.ElementAtOrDefault(x.Position) ?? "blown").Select(g => (Position: g.Key, Share: g.Sum(x => x.Share))).OrderByDescending(x => x.Share).FirstOrDefault();
+            var stands = possible.Where(x => x.Hypothesis.IsRepaired || x.Hypothesis.Fault?.IsIn(device.Tag) != true)
+                .Select(x => (x.Hypothesis.State.Devices[index].Position, x.Share)).Where(x => x.Position != rest).GroupBy(x => names.ElementAtOrDefault(x.Position) ?? "blown").Select(g => (Position: g.Key, Share: g.Sum(x => x.Share))).OrderByDescending(x => x.Share).FirstOrDefault();
             if (stands.Share > 0.5 && !Isolation.Of(_circuit).Points.Contains(device.Tag))
             {
                 yield return $"{device.Tag} {stands.Position}";
@@ -119,14 +129,14 @@ internal sealed class Assessment
 
     private SuspectUnit Unit(string unit, double share)
     {
-        var members = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Index: i)).Where(x => (x.Hypothesis.Fault?.Units ?? [""]).Contains(unit)).ToList();
+        var members = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Index: i)).Where(x => x.Hypothesis.Fault is null ? unit.Length == 0 : x.Hypothesis.Fault.IsIn(unit)).ToList();
         var suspects = members.GroupBy(x => x.Hypothesis.Fault?.Id ?? "")
             .Select(g => (Share: g.Sum(x => _posterior[x.Index]), Best: g.MaxBy(x => _posterior[x.Index])))
             .OrderByDescending(s => s.Share).Take(4)
             .Select(s => new Suspect(
                 s.Best.Hypothesis.Fault, unit,
                 s.Best.Hypothesis.Fault?.Title ?? "Nothing is wrong now (it cured itself, or was operated differently)",
-                s.Share, Reasons(s.Best.Index)))
+                s.Share, Reasons(s.Best.Hypothesis)) { ComesAndGoes = s.Best.Hypothesis.Fickle })
             .ToImmutableArray();
         var device = _circuit.FindDevice(unit);
         var conductor = _circuit.Conductors.FirstOrDefault(c => c.Id == unit);
@@ -135,16 +145,31 @@ internal sealed class Assessment
         return new SuspectUnit(unit, device?.Kind.Term ?? (conductor is null ? "" : "conductor"), place, share, suspects, []);
     }
 
-    /// <summary>Evidence for and against a hypothesis, measured against what all others expected together.</summary>
-    private ImmutableArray<Reason> Reasons(int hypothesis) =>
-    [
-        .. _session.Observations.Select(o =>
+    private double TypicalFit(Observation observation)
+    {
+        var (sum, count) = (0.0, 0);
+        foreach (var hypothesis in _session.Hypotheses)
         {
-            var others = o.Fit.Average();
-            var weight = Math.Log(o.Fit[hypothesis] / others);
-            var foretold = o.Foretold[hypothesis];
-            var text = o.Fit[hypothesis] > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
-                ? $"{o.What}: {o.Observed}, as it should be with this fault{(foretold == o.Healthy ? "" : $" (healthy: {o.Healthy})")}"
+            if (observation.FitOf(hypothesis) is { } fit)
+            {
+                sum += fit;
+                count++;
+            }
+        }
+
+        return sum / count;
+    }
+
+    /// <summary>Evidence for and against a hypothesis, measured against what all others expected together.</summary>
+    private ImmutableArray<Reason> Reasons(Hypothesis hypothesis) =>
+    [
+        .. _session.Observations.Where(o => o.FitOf(hypothesis) is not null).Select(o =>
+        {
+            var (fit, foretold, _) = o.By(hypothesis);
+            var weight = Math.Log(fit / _typicalFit[o.Place]);
+            var healthy = o.By(_session.Healthy).Foretold;
+            var text = fit > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
+                ? $"{o.What}: {o.Observed}, as it should be with this fault{(foretold == healthy ? "" : $" (healthy: {healthy})")}"
                 : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
             return new Reason(o.Entry.Id, text, weight);
         })
@@ -155,7 +180,7 @@ internal sealed class Assessment
     /// <summary>The suspect's own proof: a reading on its points, or its look, that fits it and not a healthy circuit.</summary>
     private bool IsProved(Suspect suspect)
     {
-        var index = _session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => _posterior[x.i]).i;
+        var best = _session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => _posterior[x.i]).h;
         var fault = PartIn(suspect.Unit, suspect.Fault!);
         if (fault.ProofPoints is null && fault.ProofLook is null)
         {
@@ -163,7 +188,7 @@ internal sealed class Assessment
             return suspect.Probability >= CertainShare;
         }
 
-        return _session.Observations.Any(o => o.Fit[index] > ProvesAbove && o.Fit[index] > 4 * o.HealthyFit && o.Entry switch
+        return _session.Observations.Any(o => o.FitOf(best) > ProvesAbove && o.FitOf(best) > 4 * o.FitOf(_session.Healthy) && o.Entry switch
         {
             Reading r => fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points),
             LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
@@ -183,7 +208,7 @@ internal sealed class Assessment
             return DiagnosisStatus.NoEvidence;
         }
 
-        if (none > 0.5 || _deadMeter > SuspectMeterAbove)
+        if (none > 0.5 || _meter is not null)
         {
             return DiagnosisStatus.Contradiction;
         }
@@ -226,7 +251,7 @@ internal sealed class Assessment
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
             DiagnosisStatus.Repaired when _consequences.Length > 0 => $"Still to be put right, as a consequence: {string.Join(", ", _consequences)}. Record that as a repair too, then the function test.",
             DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
-            DiagnosisStatus.Contradiction when _deadMeter > SuspectMeterAbove => $"Every reading shows nothing: rather the meter than the circuit ({_deadMeter:P0}). Check it on a known source before going on.",
+            DiagnosisStatus.Contradiction when _meter is { } meter => $"{meter.Fault.Signs}: rather the meter than the circuit ({meter.Share:P0}). Check it on a known source before going on.",
             DiagnosisStatus.Contradiction => $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
             DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null } ? $"{lead}. Nothing else is left." : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
             DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof) ? $"{lead}: {top!.Probability:P0}. One test shows it directly." : $"{lead}: {top!.Probability:P0}, not yet proved.",
@@ -245,9 +270,7 @@ internal sealed class Assessment
             ways.Add($"Repeat: {worst.What} ({worst.Observed}). Without it the rest fits a single fault best.");
         }
 
-        ways.Add(_deadMeter > SuspectMeterAbove
-            ? "Every reading so far shows nothing: check the meter on a known source, its leads against each other, its current fuse and the setting."
-            : "Check the meter on a known source, and its leads against each other.");
+        ways.Add(_meter is { } meter ? $"{meter.Fault.Signs}: {meter.Fault.Check}" : "Check the meter on a known source, and its leads against each other.");
         var pair = Likeliest(f => !f.Parts.IsEmpty);
         ways.Add(pair is null ? "Two faults at once are possible: repair what is certain, then go on with what is left."
             : $"Two faults at once are possible, best: {pair.Title}. Repair what is certain, then go on with what is left.");
@@ -260,31 +283,9 @@ internal sealed class Assessment
         return ways.ToImmutable();
     }
 
-    /// <summary>
-    /// Probability that the meter is dead and the readings say nothing: all of them show nothing, and what was operated and looked
-    /// at is explained better without them.
-    /// </summary>
-    private double DeadMeterShare()
-    {
-        var readings = _session.Observations.Where(o => o.Entry is Reading { Value.Kind: not ReadingKind.NotSure }).ToList();
-        if (readings.Count < 3 || readings.Any(o => !ShowsNothing((Reading)o.Entry)))
-        {
-            return 0;
-        }
-
-        var logs = _session.Hypotheses.Select((h, i) => (All: h.LogWeight, Without: h.LogWeight - readings.Sum(o => Math.Log(o.Fit[i])))).ToList();
-        var most = logs.Max(l => l.Without);
-        var dead = DeadMeterPrior * logs.Sum(l => Math.Exp(l.Without - most));
-        var works = logs.Sum(l => Math.Exp(l.All - most)) / (1 - _posterior[^1]);
-        return dead / (dead + works);
-    }
-
-    private static bool ShowsNothing(Reading reading) =>
-        reading.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent || (reading.Quantity.IsLive() && reading.Value is { Kind: ReadingKind.Number, Number: < 2 });
-
     private FaultMode? Likeliest(Func<FaultMode, bool> which) =>
         _session.Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i])).Where(x => x.Fault is not null && which(x.Fault)).OrderByDescending(x => x.Share).FirstOrDefault().Fault;
 
     /// <summary>How badly everything still fits when this observation is left out; least for the one that spoils it.</summary>
-    private double BestWithout(Observation left) => -_session.Hypotheses.Select((h, i) => h.LogWeight - Math.Log(left.Fit[i])).Max();
+    private double BestWithout(Observation left) => -_session.Hypotheses.Select(h => h.LogWeightIf([(left.Place, _ => 1)])).Max();
 }

@@ -20,10 +20,10 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         return look.Minutes + move + (change == SetupChange.Isolate ? strategy == Strategy.DeadFirst ? 0.5 : IsolateMinutes : 0);
     }
 
-
     public double OfOperation(bool isolated) => (isolated ? EnergiseMinutes : 0) + 1 + (strategy == Strategy.DeadFirst ? 2 : 0);
 
-    public double OfReading(Quantity quantity, TerminalId from, TerminalId to, Setup setup)
+    /// <summary>What a reading in this state costs wherever its leads go.</summary>
+    public double LeastOfReading(Quantity quantity, Setup setup)
     {
         var live = quantity.IsLive();
         var minutes = ReadingMinutes + (quantity == Quantity.Amps ? ClampRisk : live ? LiveRisk : 0) + HoldMinutes * setup.Held.Length;
@@ -38,14 +38,17 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
             minutes += 2 * IsolateMinutes;
         }
 
+        // Off, marked, and on again.
+        return minutes + LiftMinutes * setup.Lifts(circuit).Count();
+    }
+
+    public double OfReading(Quantity quantity, TerminalId from, TerminalId to, Setup setup)
+    {
         // One lead stays on the reference: a reading across two other points moves both.
-        minutes += to == circuit.Reference || to == from ? 0 : AcrossMinutes;
+        var minutes = LeastOfReading(quantity, setup) + (to == circuit.Reference || to == from ? 0 : AcrossMinutes);
         var here = lastPoint is { } last ? circuit.LocationOf(last) : circuit.Locations.First(l => l.Type == LocationType.Enclosure);
         var places = new[] { from, to }.Where(t => t != circuit.Reference).Select(circuit.LocationOf).Distinct().ToList();
         minutes += MoveMinutes * places.Count(p => p != here);
-
-        // Off, marked, and on again.
-        minutes += LiftMinutes * setup.Lifts(circuit).Count();
 
         // Two points far apart need a long lead.
         return minutes + (places.Count > 1 ? MoveMinutes : 0);

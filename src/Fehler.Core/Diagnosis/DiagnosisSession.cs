@@ -34,7 +34,10 @@ public sealed class DiagnosisSession
     /// <summary>Nobody tries more starts than this before calling.</summary>
     private const int MostTrials = 2;
 
-    private static readonly ConditionalWeakTable<Circuit, IReadOnlyList<Hypothesis>> Found = [];
+    private static readonly ConditionalWeakTable<Circuit, Truths> Found = [];
+
+    /// <summary>What those weigh together that are left behind, at most: nothing that is said changes by it.</summary>
+    private const double NegligibleShare = 1e-3;
 
     private readonly List<Observation> _observations = [];
     private readonly List<JournalEntry> _followed = [];
@@ -68,6 +71,9 @@ public sealed class DiagnosisSession
     /// <summary>The healthy circuit in the state the journal has brought it to.</summary>
     internal Hypothesis Healthy => _hypotheses[0];
 
+    /// <summary>The meter was checked on a known source and shows what it should.</summary>
+    internal bool MeterIsGood { get; private set; }
+
     /// <summary>Earlier repairs that the first weights are drawn from.</summary>
     public History History { get; private set; } = History.None;
 
@@ -84,13 +90,15 @@ public sealed class DiagnosisSession
     /// <summary>Brings the session to the end of a journal; only what is new is computed, unless something was struck out.</summary>
     public void Follow(JobState job)
     {
-        var ids = job.Valid.Select(e => e.Id).ToList();
+        var entries = job.Valid.Where(e => !job.Void.Contains(e.Id)).ToList();
+        var ids = entries.Select(e => e.Id).ToList();
         if (_followed.Count > ids.Count || !_followed.Select(e => e.Id).SequenceEqual(ids.Take(_followed.Count)))
         {
             Reset();
         }
 
-        foreach (var entry in job.Valid.Skip(_followed.Count).ToList())
+        MeterIsGood = entries.OfType<MeterChecked>().LastOrDefault() is { Good: true };
+        foreach (var entry in entries.Skip(_followed.Count).ToList())
         {
             Follow(entry);
         }
@@ -117,30 +125,31 @@ public sealed class DiagnosisSession
     {
         _followed.Clear();
         _observations.Clear();
-        _hypotheses = [.. Found.GetValue(Circuit, AllAsFound).Select(h => h.Clone())];
-        _singles = _hypotheses.Length;
-        if (!History.Equals(History.None))
+        var factors = History.Equals(History.None) ? null : History.Factors(Circuit);
+        _hypotheses = [.. Found.GetValue(Circuit, AllAsFound).Hypotheses.Select(h => h.Clone())];
+        foreach (var hypothesis in _hypotheses.Where(h => h.Fault is not null && factors is not null))
         {
-            var factors = History.Factors(Circuit);
-            foreach (var hypothesis in _hypotheses.Where(h => h.Fault is not null))
-            {
-                hypothesis.Weigh(factors[hypothesis.Fault!.Id]);
-            }
+            hypothesis.Factor = factors![hypothesis.Fault!.Id];
         }
 
+        _singles = _hypotheses.Length;
         _noneLogWeight = Math.Log(NoneOfThesePrior);
     }
 
-    private static List<Hypothesis> AllAsFound(Circuit circuit)
+    /// <summary>Everything that a circuit's diagnosis begins with, worked out once for all jobs on it.</summary>
+    private sealed record Truths(Network Healthy, Courses Courses, ImmutableArray<Step> Trial, double TotalWeight, IReadOnlyList<Hypothesis> Hypotheses);
+
+    private static Truths AllAsFound(Circuit circuit)
     {
         var healthy = Network.Of(circuit);
+        var courses = new Courses(healthy);
         var faults = FaultCatalogue.Of(circuit);
         var total = faults.Sum(f => f.Weight);
         var trial = Trial(circuit);
-        return [
-            .. Hypothesis.AsFound(healthy, null, NothingWrongPrior, trial),
-            .. faults.AsParallel().AsOrdered().SelectMany(f => Hypothesis.AsFound(healthy, f, (1 - NothingWrongPrior - NoneOfThesePrior) * f.Weight / total, trial)),
-        ];
+        return new Truths(healthy, courses, trial, total, [
+            .. Hypothesis.AsFound(healthy, courses, null, NothingWrongPrior, trial),
+            .. faults.AsParallel().AsOrdered().SelectMany(f => Hypothesis.AsFound(healthy, courses, f, (1 - NothingWrongPrior - NoneOfThesePrior) * f.Weight / total, trial)),
+        ]);
     }
 
     /// <summary>What somebody has usually tried before calling: start, wait, stop.</summary>
@@ -175,115 +184,163 @@ public sealed class DiagnosisSession
 
     private void Follow(JournalEntry entry)
     {
-        var observation = Judge(entry, _hypotheses);
+        var worthwhile = Worthy().ToList();
         _followed.Add(entry);
-        if (observation is null)
+        if (!IsEvidence(entry))
         {
+            Bring(worthwhile);
             return;
         }
 
-        observation.Healthy = observation.Foretold[0];
-        observation.HealthyFit = observation.Fit[0];
-        _observations.Add(observation);
+        _observations.Add(new Observation(entry, _observations.Count));
         _noneLogWeight += Math.Log(NoneFit(entry));
+        Bring(worthwhile);
+        WakeWhatMatters();
         if (FitOfLeading() < PairsBelow)
         {
-            SuspectPairs();
+            BringAll();
+            if (FitOfLeading() < PairsBelow)
+            {
+                SuspectPairs();
+            }
+        }
+    }
+
+    /// <summary>
+    /// Hypotheses that are followed on: all but those that together weigh next to nothing. No observation makes a hypothesis weigh
+    /// more than before, so what one weighed when it was left behind is the most it can weigh; should that matter one day, it is
+    /// brought up to date.
+    /// </summary>
+    private IEnumerable<Hypothesis> Worthy()
+    {
+        var rest = _hypotheses.Skip(1).Where(IsUpToDate).OrderBy(h => h.LogWeight).ToList();
+        var most = _hypotheses.Max(h => h.LogWeight);
+        var left = 0.0;
+        var first = rest.TakeWhile(h => (left += Math.Exp(h.LogWeight - most)) < NegligibleShare / 4).Count();
+        return rest.Skip(first).Prepend(_hypotheses[0]);
+    }
+
+    private bool IsUpToDate(Hypothesis hypothesis) => hypothesis.Followed == _followed.Count;
+
+    /// <summary>Brings those up to date that were left behind and could matter.</summary>
+    private void WakeWhatMatters()
+    {
+        while (true)
+        {
+            var behind = _hypotheses.Where(h => !IsUpToDate(h)).OrderByDescending(h => h.LogWeight).ToList();
+            var most = _hypotheses.Max(h => h.LogWeight);
+            var all = Math.Exp(_noneLogWeight - most) + _hypotheses.Sum(h => Math.Exp(h.LogWeight - most));
+            var left = behind.Sum(h => Math.Exp(h.LogWeight - most));
+            if (left < NegligibleShare * all)
+            {
+                return;
+            }
+
+            Bring([.. behind.TakeWhile(h => (left -= Math.Exp(h.LogWeight - most)) > -1 && left + Math.Exp(h.LogWeight - most) > NegligibleShare / 2 * all)]);
+        }
+    }
+
+    /// <summary>Brings every hypothesis to the end of the journal, for questions that are about the unlikely ones too.</summary>
+    internal void BringAll() => Bring([.. _hypotheses.Where(h => !IsUpToDate(h))]);
+
+    /// <summary>Brings hypotheses to the end of the journal; the healthy circuit first, which the others are compared with.</summary>
+    private void Bring(IReadOnlyList<Hypothesis> hypotheses)
+    {
+        Bring(Healthy);
+        System.Threading.Tasks.Parallel.ForEach(hypotheses.Where(h => h != Healthy), Bring);
+    }
+
+    private void Bring(Hypothesis hypothesis)
+    {
+        for (; !IsUpToDate(hypothesis); hypothesis.Followed++)
+        {
+            if (Judge(hypothesis, _followed[hypothesis.Followed]) is { } judgement)
+            {
+                hypothesis.Judge(judgement, hypothesis == Healthy ? judgement : Healthy.Judged[hypothesis.Judged.Count]);
+            }
         }
     }
 
     /// <summary>How well the leading single fault fits all evidence, each piece measured against the single fault that fits it best.</summary>
     private double FitOfLeading()
     {
-        var leading = Enumerable.Range(0, _singles).MaxBy(i => _hypotheses[i].LogWeight);
-        return _observations.Aggregate(1.0, (fit, o) => fit * Math.Min(1, o.Fit[leading] / o.Fit.Take(_singles).Max()));
+        var singles = _hypotheses.Take(_singles).Where(IsUpToDate).ToList();
+        var leading = singles.MaxBy(h => h.LogWeight)!;
+        return _observations.Aggregate(1.0, (fit, o) => fit * Math.Min(1, o.By(leading).Fit / singles.Max(h => o.By(h).Fit)));
     }
 
     /// <summary>No single fault fits: pairs are followed through the journal so far and stand beside the single ones.</summary>
     private void SuspectPairs()
     {
-        var total = FaultCatalogue.Of(Circuit).Sum(f => f.Weight);
-        var healthy = Network.Of(Circuit);
-        var trial = Trial(Circuit);
-        var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / total)).ToList();
-        Hypothesis[] pairs = [.. chosen.AsParallel().AsOrdered().SelectMany(p => Hypothesis.AsFound(healthy, p, PairPrior * p.Weight / (total * total), trial))];
-        var judged = _followed.Select(e => Judge(e, pairs)).OfType<Observation>().ToList();
-        for (var i = 0; i < _observations.Count; i++)
-        {
-            _observations[i].Extend(_singles, judged[i]);
-        }
-
+        var truths = Found.GetValue(Circuit, AllAsFound);
+        var known = _hypotheses.Skip(_singles).ToLookup(h => h.Fault!.Id);
+        var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / truths.TotalWeight)).ToList();
+        Hypothesis[] pairs = [.. chosen.AsParallel().AsOrdered().SelectMany(p => known.Contains(p.Id) ? known[p.Id]
+            : Hypothesis.AsFound(truths.Healthy, truths.Courses, p, PairPrior * p.Weight / (truths.TotalWeight * truths.TotalWeight), truths.Trial))];
         _hypotheses = [.. _hypotheses.Take(_singles), .. pairs];
+        Bring(pairs);
     }
 
-    /// <summary>Brings hypotheses past an entry and weighs them by it; null when it is no evidence.</summary>
-    private Observation? Judge(JournalEntry entry, Hypothesis[] hypotheses)
+    private bool IsEvidence(JournalEntry entry) => entry is OperationSeen or Reading or Tightened or LookSeen { Answer: not LookSeen.NotSure }
+        || (entry is FunctionTested test && FunctionTest.Of(Circuit).Any(s => s.Id == test.Step));
+
+    /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
+    private Judgement? Judge(Hypothesis h, JournalEntry entry)
     {
-        void ForEach(Action<Hypothesis> action) => System.Threading.Tasks.Parallel.ForEach(hypotheses, action);
-
-        Observation Weigh(Func<Hypothesis, (double Fit, string Foretold)> judge)
-        {
-            var observation = new Observation(entry, hypotheses.Length);
-            System.Threading.Tasks.Parallel.For(0, hypotheses.Length, i =>
-            {
-                (observation.Fit[i], observation.Foretold[i]) = judge(hypotheses[i]);
-                hypotheses[i].Weigh(observation.Fit[i]);
-            });
-            return observation;
-        }
-
         if (entry is Reading or LookSeen or Isolated or Energised or Repair or WireLifted or WireLanded)
         {
-            ForEach(h => h.LetGo());
+            h.LetGo();
         }
 
         switch (entry)
         {
             case OperationSeen operation:
-                return Weigh(h => Operated(h, operation.Steps, operation.Seen));
+                return Operated(h, operation.Steps, operation.Seen);
             case FunctionTested test when FunctionTest.Of(Circuit).FirstOrDefault(s => s.Id == test.Step) is { } step:
-                return Weigh(h => Operated(h, [.. step.Before, .. step.Steps], Seen(test, step)));
+                return Operated(h, [.. step.Before, .. step.Steps], Seen(test, step));
             case LookSeen { Answer: not LookSeen.NotSure } look:
-                return Weigh(h => h.Seen(look.Device, look.Look) is var seen ? (Likelihood.OfLook(look.Answer, seen), seen) : default);
+                return h.Seen(look.Device, look.Look) is var seen ? new Judgement(Likelihood.OfLook(look.Answer, seen), seen) : null;
             case Reading reading:
-                return Weigh(h => Read(h, reading));
+                return Read(h, reading);
+            case Tightened tightened:
+                return h.Tighten(tightened) is var fit ? new Judgement(fit, "") : null;
             case Isolated:
-                ForEach(h => h.Operate(Isolation.Of(Circuit).Off));
-                return null;
+                h.Operate(Isolation.Of(Circuit).Off);
+                break;
             case Energised:
-                ForEach(h => h.Operate(Isolation.Of(Circuit).On));
-                return null;
+                h.Operate(Isolation.Of(Circuit).On);
+                break;
             case WireLifted lifted:
-                ForEach(h => h.Lift(lifted.Conductor));
-                return null;
+                h.Lift(lifted.Conductor);
+                break;
             case WireLanded landed:
-                ForEach(h => h.Land(landed.Conductor));
-                return null;
+                h.Land(landed.Conductor);
+                break;
             case Repair repair when repair.Unit.Length > 0:
-                ForEach(h => h.Repair(repair.Unit));
-                return null;
-            default:
-                return null;
+                h.Repair(repair.Unit);
+                break;
         }
+
+        return null;
     }
 
     private static ImmutableSortedDictionary<string, string> Seen(FunctionTested test, FunctionTestStep step) =>
         test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected;
 
-    private static (double Fit, string Foretold) Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
+    private static Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
     {
         var appearances = hypothesis.Operate(steps).Appearances;
-        return (seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, ""))),
+        return new Judgement(seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, ""))),
             string.Join(", ", seen.Keys.Select(k => $"{k} {appearances.GetValueOrDefault(k, "")}")));
     }
 
-    private (double Fit, string Foretold) Read(Hypothesis hypothesis, Reading reading)
+    private Judgement Read(Hypothesis hypothesis, Reading reading)
     {
         var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
         var prediction = hypothesis.Predict(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
         var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(reading.Value, prediction, FullVolts, StraySpan);
         hypothesis.HoldAndRelease(setup);
-        return (fit, Words.Of(prediction, reading.Quantity));
+        return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction);
     }
 
     /// <summary>How something that is not in the catalogue fits an entry.</summary>
@@ -292,6 +349,7 @@ public sealed class DiagnosisSession
         OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
         FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, FunctionTest.Of(Circuit).First(s => s.Id == test.Step)).Count)),
         LookSeen => 0.3,
+        Tightened => 0.5,
         Reading { Value.Kind: ReadingKind.NotSure } => 1,
         _ => NoneOfTheseReadingFit,
     };

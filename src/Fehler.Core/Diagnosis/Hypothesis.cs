@@ -14,23 +14,31 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 internal sealed class Hypothesis
 {
+    /// <summary>Probability that a fault comes and goes, and that it is there at any one observation (common practice: one call in thirty).</summary>
+    private const double FickleShare = 0.03, FicklePresence = 0.5;
+
     private readonly Dictionary<Setup, Prepared> _prepared = [];
     private readonly Network _healthy;
+    private readonly Courses _courses;
     private readonly List<double> _strays = [];
+    private readonly List<Judgement> _judged = [];
+    private readonly double _prior;
     private Trajectories _trajectories;
     private CircuitState? _released;
+    private double _steady, _fickle;
 
     /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
     private Network? _twin;
 
-    private Hypothesis(Network healthy, FaultMode? fault, Trajectories trajectories, Network? twin, CircuitState state, double prior)
+    private Hypothesis(Network healthy, Courses courses, FaultMode? fault, Trajectories trajectories, Network? twin, CircuitState state, double prior)
     {
         _healthy = healthy;
+        _courses = courses;
         Fault = fault;
         _trajectories = trajectories;
         _twin = twin;
         State = state;
-        LogWeight = Math.Log(prior);
+        _prior = prior;
     }
 
     /// <summary>The fault; null for a circuit with nothing wrong in it now.</summary>
@@ -38,11 +46,23 @@ internal sealed class Hypothesis
 
     public CircuitState State { get; private set; }
 
+    /// <summary>How it was judged by each observation, in order; shorter than the journal for one that was left behind.</summary>
+    public IReadOnlyList<Judgement> Judged => _judged;
+
+    /// <summary>Entries of the journal it has been brought past.</summary>
+    public int Followed { get; set; }
+
+    /// <summary>How much more likely it is than the catalogue says, from earlier repairs.</summary>
+    public double Factor { get; set; } = 1;
+
+    /// <summary>Logarithm of prior times likelihood of what it was judged by: steady or coming and going.</summary>
+    public double LogWeight => Math.Log(_prior * Factor) + Log(_steady, _fickle);
+
+    /// <summary>Of its weight the share of a fault that comes and goes.</summary>
+    public double Fickle => CanBeFickle ? FickleShare * Math.Exp(_fickle - Log(_steady, _fickle)) : 0;
+
     /// <summary>Every device stands as it is found: nothing is under way.</summary>
     public bool IsAtRest => _healthy.Circuit.Devices.Select((d, i) => State.Devices[i].Position == d.Kind.InitialPosition(d)).All(atRest => atRest);
-
-    /// <summary>Logarithm of prior times likelihood so far.</summary>
-    public double LogWeight { get; private set; }
 
     /// <summary>Its fault has been repaired: from then on it behaves like a healthy circuit.</summary>
     public bool IsRepaired { get; private set; }
@@ -51,25 +71,41 @@ internal sealed class Hypothesis
     /// The circuit as it may be found: at rest, or after somebody has tried to start it and stopped it again, which may have
     /// tripped or blown something. Both are kept where they differ.
     /// </summary>
-    public static IEnumerable<Hypothesis> AsFound(Network healthy, FaultMode? fault, double prior, ImmutableArray<Step> trial)
+    public static IEnumerable<Hypothesis> AsFound(Network healthy, Courses courses, FaultMode? fault, double prior, ImmutableArray<Step> trial)
     {
-        var simulator = new Simulator(fault is null ? healthy : healthy.With(fault.Alterations));
-        var trajectories = new Trajectories(simulator);
+        var trajectories = new Trajectories(new Simulator(fault is null ? healthy : healthy.With(fault.Alterations)), courses);
         var twin = fault is null or { SizeFactor: 1 } ? null : healthy.With([.. fault.Alterations.Select(a => a.Scaled(fault.SizeFactor))]);
-        var rest = Trajectories.Rounded(simulator.Start().State);
-        var tried = Settled(simulator, rest, trial);
+        var rest = courses.Arrived(trajectories.Simulator.Start()).State;
+        var tried = Settled(trajectories, rest, trial);
         if (tried.Equals(rest))
         {
-            return [new Hypothesis(healthy, fault, trajectories, twin, rest, prior)];
+            return [new Hypothesis(healthy, courses, fault, trajectories, twin, rest, prior)];
         }
 
-        return [new Hypothesis(healthy, fault, trajectories, twin, rest, prior / 2), new Hypothesis(healthy, fault, trajectories, twin, tried, prior / 2)];
+        return [new Hypothesis(healthy, courses, fault, trajectories, twin, rest, prior / 2), new Hypothesis(healthy, courses, fault, trajectories, twin, tried, prior / 2)];
     }
 
     /// <summary>A fresh copy for another job on the same circuit.</summary>
-    public Hypothesis Clone() => new(_healthy, Fault, _trajectories, _twin, State, 1) { LogWeight = LogWeight };
+    public Hypothesis Clone() => new(_healthy, _courses, Fault, _trajectories, _twin, State, _prior);
 
-    public void Weigh(double likelihood) => LogWeight += Math.Log(likelihood);
+    /// <summary>Takes the next observation into account.</summary>
+    /// <param name="own">How well what it foretold fits.</param>
+    /// <param name="healthy">How well a healthy circuit fits: what a fault that comes and goes shows while it is away.</param>
+    public void Judge(Judgement own, Judgement healthy)
+    {
+        _judged.Add(own);
+        _steady += Math.Log(own.Fit);
+        _fickle += Math.Log(FicklePresence * own.Fit + (1 - FicklePresence) * healthy.Fit);
+    }
+
+    /// <summary>What it would weigh if some observations had fitted otherwise; those that it was never judged by are left as they are.</summary>
+    public double LogWeightIf(IEnumerable<(int Observation, Func<Judgement, double> Fit)> instead) => Math.Log(_prior * Factor) + instead.Where(x => x.Observation < _judged.Count)
+        .Aggregate(_steady, (log, x) => log + Math.Log(x.Fit(_judged[x.Observation])) - Math.Log(_judged[x.Observation].Fit));
+
+    private bool CanBeFickle => Fault is { CanComeAndGo: true };
+
+    private double Log(double steady, double fickle) => !CanBeFickle ? steady
+        : Math.Max(steady, fickle) + Math.Log((1 - FickleShare) * Math.Exp(steady - Math.Max(steady, fickle)) + FickleShare * Math.Exp(fickle - Math.Max(steady, fickle)));
 
     /// <summary>
     /// Fit of a reading. Stray readings of one floating piece of circuit repeat each other: what has been seen once and fits
@@ -89,11 +125,11 @@ internal sealed class Hypothesis
     }
 
     /// <summary>Does steps and stays there.</summary>
-    public Outcome Operate(IEnumerable<Step> steps)
+    public Arrival Operate(IReadOnlyCollection<Step> steps)
     {
-        var outcome = _trajectories.Simulator.Do(State, steps);
-        Move(Trajectories.Rounded(outcome.State));
-        return outcome;
+        var arrival = _trajectories.After(State, steps);
+        Move(arrival.State);
+        return arrival;
     }
 
     /// <summary>
@@ -112,15 +148,34 @@ internal sealed class Hypothesis
 
     public void Land(string conductor) => Move(_trajectories.Simulator.Observe(State with { Lifted = State.Lifted.Remove(conductor) }).State);
 
+    /// <summary>
+    /// A terminal was tried. A conductor that is off or loose at one of its ends is so at this one half of the time; once tight it is as
+    /// new. Now and then a screw that does no harm gives way too (common practice).
+    /// </summary>
+    public double Tighten(Tightened tightened)
+    {
+        const double found = 0.45, harmless = 0.05;
+        var ends = _healthy.Circuit.Conductors.Where(c => c.From == tightened.Terminal || c.To == tightened.Terminal).Select(c => c.Id).ToHashSet();
+        var isLoose = Fault is not null && !IsRepaired && Fault.Parts.IsEmpty
+            && Fault.Alterations.Any(a => (a is ConductorOpen open && ends.Contains(open.Conductor)) || (a is ConductorSeriesOhms loose && ends.Contains(loose.Conductor)));
+        if (isLoose && tightened.WasLoose)
+        {
+            Repair(Fault!.Unit);
+        }
+
+        var gives = isLoose ? found : harmless;
+        return tightened.WasLoose ? gives / found : (1 - gives) / (1 - harmless);
+    }
+
     /// <summary>A unit has been repaired: what it was in is as new, and so is its fault if it had one.</summary>
     public void Repair(string unit)
     {
-        if (Fault is not null && Fault.Units.Contains(unit))
+        if (Fault is not null && Fault.IsIn(unit))
         {
             var left = Fault.Parts.FirstOrDefault(p => p.Unit != unit);
             IsRepaired = left is null;
             Fault = left ?? Fault;
-            _trajectories = new Trajectories(new Simulator(left is null ? _healthy : _healthy.With(left.Alterations)));
+            _trajectories = new Trajectories(new Simulator(left is null ? _healthy : _healthy.With(left.Alterations)), _courses);
             _twin = null;
         }
 
@@ -136,7 +191,7 @@ internal sealed class Hypothesis
     }
 
     /// <summary>What is seen of the devices after steps, without doing them, in words.</summary>
-    public string Foresee(IReadOnlyCollection<Step> steps) => _trajectories.SeenAfter(State, steps);
+    public string Foresee(IReadOnlyCollection<Step> steps) => _trajectories.After(State, steps).Seen;
 
     public string Seen(string deviceTag, string lookId)
     {
@@ -173,7 +228,7 @@ internal sealed class Hypothesis
         if (setup.Held.Length > 0)
         {
             var held = Prepare(setup).State;
-            Move(_trajectories.After(held, [.. setup.Held.Select(Released)]));
+            Move(_trajectories.After(held, [.. setup.Held.Select(Released)]).State);
         }
     }
 
@@ -199,17 +254,17 @@ internal sealed class Hypothesis
         if (setup.Change == SetupChange.None)
         {
             var state = WithButtonsReleased;
-            return setup.Held.IsEmpty ? state : setup.Dead ? _trajectories.Simulator.Arrange(state, setup.Held) : _trajectories.After(state, setup.Held);
+            return setup.Held.IsEmpty ? state : setup.Dead ? _trajectories.Simulator.Arrange(state, setup.Held) : _trajectories.After(state, setup.Held).State;
         }
 
         // Switching off or on is worked out once; what is then held on a dead circuit moves nothing else.
         if (setup.Held.IsEmpty)
         {
-            return _trajectories.After(WithButtonsReleased, [.. setup.Steps(_healthy.Circuit)]);
+            return _trajectories.After(WithButtonsReleased, [.. setup.Steps(_healthy.Circuit)]).State;
         }
 
         var changed = Prepare(setup with { Held = [] }).State;
-        return setup.Dead ? _trajectories.Simulator.Arrange(changed, setup.Held) : _trajectories.After(changed, setup.Held);
+        return setup.Dead ? _trajectories.Simulator.Arrange(changed, setup.Held) : _trajectories.After(changed, setup.Held).State;
     }
 
     private Network Network => _trajectories.Simulator.Network;
@@ -228,7 +283,7 @@ internal sealed class Hypothesis
             }
         }
 
-        return steps.Count == 0 ? State : _trajectories.After(State, steps);
+        return steps.Count == 0 ? State : _trajectories.After(State, steps).State;
     }
 
     private void Move(CircuitState state)
@@ -244,10 +299,10 @@ internal sealed class Hypothesis
         return held with { Position = device.Kind.Positions(device)[device.Kind.InitialPosition(device)] };
     }
 
-    private static CircuitState Settled(Simulator simulator, CircuitState state, ImmutableArray<Step> trial)
+    private static CircuitState Settled(Trajectories trajectories, CircuitState state, ImmutableArray<Step> trial)
     {
-        // A rotor's last digits and delays that ran are no difference.
-        var after = Trajectories.Rounded(simulator.Do(state, trial).State);
+        // Delays that ran are no difference.
+        var after = trajectories.After(state, trial).State;
         return after with { Devices = [.. after.Devices.Select(d => d with { Progress = 0 })] };
     }
 

@@ -4,29 +4,19 @@ using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
-/// <summary>A journal entry as evidence: what each hypothesis foretold and how well it fits, hypothesis by hypothesis.</summary>
-internal sealed class Observation(JournalEntry entry, int hypotheses)
+/// <summary>A journal entry as evidence.</summary>
+/// <param name="entry">The entry.</param>
+/// <param name="place">How manieth observation it is: where its judgement stands with each hypothesis.</param>
+internal sealed class Observation(JournalEntry entry, int place)
 {
     public JournalEntry Entry { get; } = entry;
 
-    /// <summary>Likelihood by hypothesis.</summary>
-    public double[] Fit { get; private set; } = new double[hypotheses];
+    public int Place { get; } = place;
 
-    /// <summary>What each hypothesis foretold, in words.</summary>
-    public string[] Foretold { get; private set; } = new string[hypotheses];
+    /// <summary>How well a hypothesis fits it; null for one that was left behind.</summary>
+    public double? FitOf(Hypothesis hypothesis) => Place < hypothesis.Judged.Count ? hypothesis.Judged[Place].Fit : null;
 
-    /// <summary>What a healthy circuit would have shown.</summary>
-    public string Healthy { get; set; } = "";
-
-    /// <summary>How well a healthy circuit fits.</summary>
-    public double HealthyFit { get; set; }
-
-    /// <summary>Keeps the first <paramref name="count"/> hypotheses and puts those of another look at the same entry behind them.</summary>
-    public void Extend(int count, Observation more)
-    {
-        Fit = [.. Fit.Take(count), .. more.Fit];
-        Foretold = [.. Foretold.Take(count), .. more.Foretold];
-    }
+    public Judgement By(Hypothesis hypothesis) => hypothesis.Judged[Place];
 
     public string What => Entry switch
     {

@@ -21,10 +21,10 @@ internal static class PairChoice
     {
         var halves = Enumerable.Range(0, hypotheses.Count)
             .Where(i => hypotheses[i].Fault is { Parts.IsEmpty: true })
-            .Where(i => observations.Any(o => o.Fit[i] > ExplainsAbove * o.HealthyFit))
+            .Where(i => observations.Any(o => o.FitOf(hypotheses[i]) > ExplainsAbove * o.FitOf(hypotheses[0])))
             .GroupBy(i => hypotheses[i].Fault!.Id)
             .Select(mode => mode.MaxBy(i => hypotheses[i].LogWeight))
-            .Select(i => (Fault: hypotheses[i].Fault!, Fit: observations.Select(o => Math.Log(o.Fit[i])).ToArray(), Prior: prior(hypotheses[i].Fault!)))
+            .Select(i => (Fault: hypotheses[i].Fault!, Fit: observations.Select(o => Math.Log(o.By(hypotheses[i]).Fit)).ToArray(), Prior: prior(hypotheses[i].Fault!)))
             .OrderByDescending(h => h.Prior + h.Fit.Sum(f => Math.Max(f, -3))).Take(MostHalves).ToList();
         var pairs = new PriorityQueue<(FaultMode, FaultMode), double>();
         for (var i = 0; i < halves.Count; i++)

@@ -9,7 +9,11 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Title">What it is, in words.</param>
 /// <param name="Probability">0 to 1.</param>
 /// <param name="Reasons">Evidence for and against, strongest first.</param>
-public sealed record Suspect(FaultMode? Fault, string Unit, string Title, double Probability, ImmutableArray<Reason> Reasons);
+public sealed record Suspect(FaultMode? Fault, string Unit, string Title, double Probability, ImmutableArray<Reason> Reasons)
+{
+    /// <summary>Of its probability the share of a fault that comes and goes: there at one observation, away at another.</summary>
+    public double ComesAndGoes { get; init; }
+}
 
 /// <summary>What one piece of evidence says about a suspect.</summary>
 /// <param name="Entry">The journal entry.</param>

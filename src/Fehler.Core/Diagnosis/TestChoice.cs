@@ -19,12 +19,12 @@ internal sealed class TestChoice
     public const double LeastBits = 0.03;
 
     /// <summary>Hypotheses that together hold all but this share are weighed; the rest cannot change the choice.</summary>
-    private const double NegligibleShare = 0.003;
+    private const double NegligibleShare = 0.005;
 
     /// <summary>Suspects of the leading unit below this share of it are not worth a proof of their own.</summary>
     private const double LeastProvedShare = 0.04;
 
-    private const int MostHypotheses = 180, MostProposals = 8;
+    private const int MostHypotheses = 140, MostProposals = 8;
 
     /// <summary>Of a fault of unknown size no more than this many sizes are weighed for the choice.</summary>
     private const int MostVariants = 3;
@@ -50,6 +50,7 @@ internal sealed class TestChoice
     private readonly OutcomeGrouping _grouping;
     private readonly CostModel _cost;
     private readonly ImmutableArray<Step> _resets;
+    private readonly HashSet<(TerminalId From, TerminalId To, Step? Held, Quantity Quantity)> _measured;
 
     public TestChoice(DiagnosisSession session, JobState job, Strategy strategy, Without without, double[] posterior)
     {
@@ -85,35 +86,33 @@ internal sealed class TestChoice
         _grouping = new OutcomeGrouping(_weights, _units);
         _cost = new CostModel(_circuit, job.Valid.OfType<Reading>().LastOrDefault()?.From, strategy);
         _resets = [.. Resets()];
+        _measured = job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, Sort(r.Quantity))).ToHashSet();
     }
 
     /// <param name="top">The leading unit while its own proof has not been made; null otherwise.</param>
     public ImmutableArray<Proposal> Proposals(SuspectUnit? top)
     {
-        var candidates = Candidates();
+        var isProofDue = top is { Probability: > 0.8 };
+        var candidates = Candidates(all: isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving);
         var writer = new ProposalWriter(_circuit, _weights, _units, _grouping);
-        var measured = _job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, Sort(r.Quantity))).ToHashSet();
-        var best = candidates.Where(c => c.Bits > LeastBits && !measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity))));
-        var ordered = Ordered(best).Take(MostProposals).ToList();
-        if (top is { Probability: > 0.8 } && Proof(top, candidates) is { } proof)
+        var ordered = Ordered(candidates.Where(IsWorthwhile)).Take(MostProposals).ToList();
+        var proof = isProofDue ? Proof(top!, candidates) : null;
+        if (proof is not null && top!.Probability >= 0.95)
         {
-            if (top.Probability >= 0.95)
-            {
-                ordered.RemoveAll(c => c == proof);
-                ordered.Insert(0, proof);
-            }
-            else if (!ordered.Contains(proof))
-            {
-                ordered.Add(proof);
-            }
-
-            LookBeforeReset(ordered, candidates);
-            return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof))];
+            ordered.RemoveAll(c => c == proof);
+            ordered.Insert(0, proof);
+        }
+        else if (proof is not null && !ordered.Contains(proof))
+        {
+            ordered.Add(proof);
         }
 
         LookBeforeReset(ordered, candidates);
-        return [.. ordered.Select(c => writer.Describe(c, false))];
+        return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof))];
     }
+
+    /// <summary>It tells something and has not been made.</summary>
+    private bool IsWorthwhile(Candidate c) => c.Bits > LeastBits && !_measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity)));
 
     private IOrderedEnumerable<Candidate> Ordered(IEnumerable<Candidate> candidates) => _strategy switch
     {
@@ -139,34 +138,54 @@ internal sealed class TestChoice
         .OrderBy(c => c.Kind == ProposalKind.Look ? -1 : c.Kind == ProposalKind.Operation ? 10000 : _session.Points.Position.GetValueOrDefault(c.From, 9999))
         .ThenBy(c => c.Minutes);
 
-    private List<Candidate> Candidates()
+    /// <param name="all">Every test; otherwise those are left out that cannot come under the first few, whatever they would tell.</param>
+    private List<Candidate> Candidates(bool all)
     {
-        var all = new List<Candidate>();
+        var found = new List<Candidate>();
+        foreach (var (leastMinutes, tests) in Tests().OrderBy(t => t.LeastMinutes))
+        {
+            // No test tells more than what is open. The first few are worth more a minute than that: so are they than anything here.
+            if (!all && MostProposals <= found.Count(c => IsWorthwhile(c) && c.Bits / c.Minutes >= _grouping.Entropy / leastMinutes))
+            {
+                break;
+            }
+
+            found.AddRange(tests().Where(c => _without == Without.None || CanBeMade(c)));
+        }
+
+        return found;
+    }
+
+    /// <summary>Kinds of test by the least that one of them costs.</summary>
+    private IEnumerable<(double LeastMinutes, Func<IEnumerable<Candidate>> Tests)> Tests()
+    {
+        (double, Func<IEnumerable<Candidate>>) Reading(Quantity quantity, Setup setup, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool worthwhile = true) =>
+            (_cost.LeastOfReading(quantity, setup), () => Readings(quantity, setup, worthwhile ? Worthwhile(quantity, setup, pairs) : pairs));
+
+        yield return (0, Looks);
+        yield return (_cost.OfOperation(_job.IsIsolated), Operations);
         foreach (var setup in Setups(live: true))
         {
-            all.AddRange(Readings(Quantity.Volts, setup, Worthwhile(Quantity.Volts, setup, _session.Points.Volts)));
-            all.AddRange(Readings(Quantity.DcVolts, setup, Worthwhile(Quantity.DcVolts, setup, _session.Points.DcVolts)));
-            all.AddRange(Readings(Quantity.Amps, setup, Worthwhile(Quantity.Amps, setup, _session.Points.Amps)));
+            yield return Reading(Quantity.Volts, setup, _session.Points.Volts);
+            yield return Reading(Quantity.DcVolts, setup, _session.Points.DcVolts);
+            yield return Reading(Quantity.Amps, setup, _session.Points.Amps);
         }
 
         foreach (var setup in Setups(live: false))
         {
-            all.AddRange(Readings(Quantity.Ohms, setup, Worthwhile(Quantity.Ohms, setup, _session.Points.Ohms)));
+            yield return Reading(Quantity.Ohms, setup, _session.Points.Ohms);
         }
 
         foreach (var setup in Lifted())
         {
-            all.AddRange(Readings(Quantity.Ohms, setup, _session.Points.Around([.. setup.Lifts(_circuit)])));
+            yield return Reading(Quantity.Ohms, setup, _session.Points.Around([.. setup.Lifts(_circuit)]), worthwhile: false);
         }
 
         if (_job.Lifted.Count > 0 && _job.IsIsolated)
         {
-            all.AddRange(Readings(Quantity.Ohms, new Setup(SetupChange.None, [], true), _session.Points.Around([.. _job.Lifted.Select(l => (_circuit.Conductors.First(c => c.Id == l.Key), l.Value))])));
+            yield return Reading(Quantity.Ohms, new Setup(SetupChange.None, [], true),
+                _session.Points.Around([.. _job.Lifted.Select(l => (_circuit.Conductors.First(c => c.Id == l.Key), l.Value))]), worthwhile: false);
         }
-
-        all.AddRange(Looks());
-        all.AddRange(Operations());
-        return _without == Without.None ? all : [.. all.Where(CanBeMade)];
     }
 
     private bool CanBeMade(Candidate c)

@@ -25,6 +25,9 @@ public sealed class Network
     /// <summary>An update that leaves fewer digits than this is not taken: ten of sixteen stay.</summary>
     private const double LeastSoundness = 1e-6;
 
+    /// <summary>Less than any device notices: an indicator draws milliamperes, a monitor's input tens of microamperes.</summary>
+    private const double NoAmps = 1e-6, NoVolts = 1e-3;
+
     /// <summary>No device has more positions than this (a fuse set of four: sixteen combinations of blown ones).</summary>
     private const int MostPositions = 64;
 
@@ -133,6 +136,37 @@ public sealed class Network
         var ac = Updated(baseline?.Ac, state, Domain.Ac, y => y) ?? SolveAlternating(state).Solved;
         var dc = HasDirectSupply ? Updated(baseline?.Dc, state, Domain.Dc, y => y.Real) ?? SolveDirect(state).Solved : null;
         return new Solution(this, state, ac, dc);
+    }
+
+    /// <summary>
+    /// Whether this fault changes nothing in a solved state of the healthy circuit: what it opens or loosens carries no current there,
+    /// what it joins has no voltage across it.
+    /// </summary>
+    internal bool Leaves(Solution healthy)
+    {
+        foreach (var i in _changed)
+        {
+            var branch = _branches[i];
+            if (!Leaves(healthy, branch, i, Domain.Ac) || (HasDirectSupply && !Leaves(healthy, branch, i, Domain.Dc)))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private bool Leaves(Solution healthy, NetworkBranch branch, int index, Domain domain)
+    {
+        var before = index < healthy.Network._branches.Length ? healthy.Network.Admittance(healthy.Network._branches[index], healthy.State, domain) : 0;
+        var after = Admittance(branch, healthy.State, domain);
+        if (after == before)
+        {
+            return true;
+        }
+
+        var volts = domain == Domain.Ac ? (healthy.NodeVolts(branch.A) - healthy.NodeVolts(branch.B)).Magnitude : Math.Abs(healthy.DirectVolts(branch.A) - healthy.DirectVolts(branch.B));
+        return after.Magnitude < before.Magnitude ? volts * before.Magnitude < NoAmps : volts < NoVolts;
     }
 
     /// <summary>The matrix of a state, factored, for more right-hand sides than the sources'.</summary>

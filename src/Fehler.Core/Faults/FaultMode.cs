@@ -41,6 +41,9 @@ public sealed record FaultMode(
     /// <summary>Units that have to be repaired.</summary>
     public ImmutableArray<string> Units => Parts.IsEmpty ? [Unit] : [.. Parts.Select(p => p.Unit).Distinct()];
 
+    /// <summary>Whether repairing this unit takes the fault, or one of two, away.</summary>
+    public bool IsIn(string unit) => Parts.IsEmpty ? Unit == unit : Parts.Any(p => p.Unit == unit);
+
     /// <summary>Two faults at once; the more frequent one is named first.</summary>
     public static FaultMode Both(FaultMode a, FaultMode b)
     {
@@ -54,6 +57,9 @@ public sealed record FaultMode(
             AskWhy = first.AskWhy ?? second.AskWhy,
         };
     }
+
+    /// <summary>A broken strand, a loose screw, a dirty or hot contact: it may be there at one look and gone at the next.</summary>
+    public bool CanComeAndGo => !IsWiring && Alterations.All(a => a is ElementOpen or ElementSeriesOhms or ConductorOpen or ConductorSeriesOhms or Bridge);
 
     /// <summary>The installed wiring differs from the drawing.</summary>
     public bool IsWiring => Alterations.OfType<Bridge>().Any() && Alterations.OfType<ConductorOpen>().Any();

@@ -37,6 +37,8 @@ public sealed class JobState
         {
             Follow(entry);
         }
+
+        Void = [.. VoidReadings()];
     }
 
     public static JobState Of(Circuit circuit, IEnumerable<JournalEntry> entries) => new(circuit, [.. entries.OrderBy(e => e.Sequence)]);
@@ -48,6 +50,9 @@ public sealed class JobState
     public ImmutableArray<JournalEntry> Valid { get; }
 
     public ImmutableHashSet<Guid> Struck { get; }
+
+    /// <summary>Readings of a meter that was then found wrong: visible, but no evidence.</summary>
+    public ImmutableHashSet<Guid> Void { get; }
 
     public Liveness Liveness { get; private set; } = Liveness.Unknown;
 
@@ -93,6 +98,8 @@ public sealed class JobState
                 ? $"To isolate this circuit open: {string.Join(", ", Isolation.Of(_circuit).Points)}." : null,
             WireLifted lifted => RefuseLift(lifted),
             WireLanded landed => Lifted.ContainsKey(landed.Conductor) ? null : $"Conductor {landed.Conductor} is not recorded as lifted.",
+            Tightened tightened => _circuit.Conductors.All(c => c.From != tightened.Terminal && c.To != tightened.Terminal) ? $"No conductor ends at {tightened.Terminal}."
+                : Liveness != Liveness.ProvedDead ? "A screwdriver goes on terminals only when the circuit is isolated and proved dead." : null,
             Energised => IsIsolated ? null : "The circuit is not recorded as isolated.",
             StruckOut struck => Valid.Any(e => e.Id == struck.Entry) ? null : "There is no such entry, or it is struck out already.",
             Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done." : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more." : null,
@@ -105,6 +112,23 @@ public sealed class JobState
             Note note => note.Text.Trim().Length == 0 ? "The note is empty." : null,
             _ => null,
         };
+    }
+
+    private IEnumerable<Guid> VoidReadings()
+    {
+        for (var i = 0; i < Valid.Length; i++)
+        {
+            if (Valid[i] is MeterChecked { Good: false } check)
+            {
+                for (var k = i - 1; k >= 0 && !(Valid[k] is MeterChecked earlier && earlier.Meter == check.Meter); k--)
+                {
+                    if (Valid[k] is Reading reading && (check.Meter.Length == 0 || reading.Meter == check.Meter))
+                    {
+                        yield return reading.Id;
+                    }
+                }
+            }
+        }
     }
 
     private void Follow(JournalEntry entry)

@@ -20,6 +20,8 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(Reading), "reading")]
 [JsonDerivedType(typeof(WireLifted), "wireLifted")]
 [JsonDerivedType(typeof(WireLanded), "wireLanded")]
+[JsonDerivedType(typeof(Tightened), "tightened")]
+[JsonDerivedType(typeof(MeterChecked), "meterChecked")]
 [JsonDerivedType(typeof(Finding), "finding")]
 [JsonDerivedType(typeof(Repair), "repair")]
 [JsonDerivedType(typeof(FunctionTested), "functionTested")]
@@ -79,6 +81,19 @@ public sealed record WireLifted(string Conductor, TerminalId End) : JournalEntry
 
 /// <summary>A lifted conductor is back on its terminal and tight.</summary>
 public sealed record WireLanded(string Conductor) : JournalEntry;
+
+/// <summary>
+/// The screw of a terminal was tried and tightened. What is measured or operated after it belongs to the circuit with that terminal
+/// tight; that it was loose before is evidence, and so is that it was not.
+/// </summary>
+/// <param name="Terminal">The terminal.</param>
+/// <param name="WasLoose">It gave way.</param>
+public sealed record Tightened(TerminalId Terminal, bool WasLoose) : JournalEntry;
+
+/// <summary>The meter was tried on a known source and its leads against each other.</summary>
+/// <param name="Good">It showed what it should. When it did not, its readings since the check before do not count.</param>
+/// <param name="Meter">Which meter; all of them when empty.</param>
+public sealed record MeterChecked(bool Good, string Meter = "") : JournalEntry;
 
 /// <summary>What the fault was found to be.</summary>
 /// <param name="Unit">Device tag or conductor id.</param>

@@ -18,6 +18,9 @@ public sealed class Simulator(Network network)
 
     public Network Network { get; } = network;
 
+    /// <summary>Told of every state that is solved on the way, in order.</summary>
+    internal Action<Solution>? Solved { get; init; }
+
     /// <summary>The circuit at rest with the supply on, its fault in place.</summary>
     public Outcome Start() => Settle(Constrain(Found(CircuitState.AtRest(Network.Circuit))));
 
@@ -134,7 +137,7 @@ public sealed class Simulator(Network network)
         var events = ImmutableArray.CreateBuilder<string>();
         var seen = new Dictionary<CircuitState, int>();
         var history = new List<CircuitState>();
-        var solution = Network.Solve(state);
+        var solution = Solve(state);
         for (var round = 0; round < MostRounds; round++)
         {
             if (!seen.TryAdd(state, round))
@@ -156,10 +159,17 @@ public sealed class Simulator(Network network)
             }
 
             state = next;
-            solution = Network.Solve(state);
+            solution = Solve(state);
         }
 
         return Describe(state, solution, [], events);
+    }
+
+    private Solution Solve(CircuitState state)
+    {
+        var solution = Network.Solve(state);
+        Solved?.Invoke(solution);
+        return solution;
     }
 
     private int Moved(IEnumerable<CircuitState> cycle) =>

@@ -1,0 +1,7 @@
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>What one hypothesis foretold of an observation and how well that fits.</summary>
+/// <param name="Fit">Likelihood, at most 1.</param>
+/// <param name="Foretold">In words.</param>
+/// <param name="Reading">Readings: the value foretold.</param>
+internal readonly record struct Judgement(double Fit, string Foretold, Prediction? Reading = null);
