@@ -76,6 +76,11 @@ public sealed class SimulatedPanel
     {
         var index = _simulator.Network.DeviceIndex(device);
         var d = _simulator.Network.Circuit.Devices[index];
+        if (d.Kind.Looks(d).First(l => l.Id == look).Measured)
+        {
+            return d.Kind.Measured(d, _simulator.Network.Solve(State).MeterOf(index));
+        }
+
         return d.Kind.Seen(d, d.Kind.Looks(d).First(l => l.Id == look), State.Devices[index], _circuit.Devices[index]);
     }
 
@@ -83,7 +88,14 @@ public sealed class SimulatedPanel
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {
         var outcome = _simulator.Do(State, held);
-        var value = quantity.IsVolts() ? Volts(outcome.Solution, quantity, from, to) : quantity == Quantity.Amps ? ReadingValue.Of(Scattered(outcome.Solution.Amps(from), 0.02)) : Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to));
+        var value = quantity switch
+        {
+            Quantity.Volts or Quantity.DcVolts => Volts(outcome.Solution, quantity, from, to),
+            Quantity.Amps => ReadingValue.Of(Scattered(outcome.Solution.Amps(from), 0.02)),
+            Quantity.StartingAmps => ReadingValue.Of(Scattered(_simulator.Network.Solve(outcome.State with { Devices = [.. outcome.State.Devices.Select(d => d with { Speed = 0 })] }).Amps(from), 0.1)),
+            Quantity.Insulation => Ohms(quantity, new OhmTable(Network.Of(_circuit), outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]),
+            _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to)),
+        };
         State = _simulator.Do(outcome.State, held.Select(Released)).State;
         return value;
     }

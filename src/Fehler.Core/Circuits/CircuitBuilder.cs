@@ -91,8 +91,8 @@ public sealed class CircuitBuilder
 
     private static void CheckParameter(Device device, string name, ParameterValue value, string at)
     {
-        var spec = device.Kind.Parameters.FirstOrDefault(p => p.Name == name);
-        Require(spec is not null, at, $"a {device.Kind.Term} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.Parameters.Select(p => p.Name))}.");
+        var spec = device.Kind.AllParameters.FirstOrDefault(p => p.Name == name);
+        Require(spec is not null, at, $"a {device.Kind.Term} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.AllParameters.Select(p => p.Name))}.");
         if (spec!.Default?.Number is not null)
         {
             Require(value.Number is { } number && number >= spec.Minimum && number <= spec.Maximum, at,

@@ -73,4 +73,14 @@ internal sealed class CircuitBreaker : SwitchingDevice
             .SelectMany(c => ContactFaults.Of(device, c, $"Auxiliary contact {c.Name} of {device.Tag}", $"Replace the auxiliary contact of {device.Tag}.", 0.6)))
         .Concat(Elements(device).Where(e => e.Role == ElementRole.Load)
             .Select(c => Common.Open(device, c, $"Shunt release of {device.Tag} is open", 0.6, $"Replace the shunt release of {device.Tag}.")));
+
+    public override RepairNotes Repair(Device device, FaultMode fault) => fault.Kind == "tripped"
+        ? new RepairNotes
+        {
+            Steps = ["Isolate what follows; measure it to earth and across before the breaker is closed again.", "Disconnect branch by branch until the fault is found.", fault.Remedy],
+            Parts = [$"{device.Kind.ReplaceableUnit} {device.Tag}, same rating and curve, if it does not hold without load"],
+            Causes = [new RootCause("Short circuit or earth fault behind it", "Ohms behind it with the loads lifted"), new RootCause("Too many loads, or an inrush it is not made for", "Clamp current; curve against transformer or motor")],
+            Cautions = ["Never close a breaker again and again to see whether it holds."],
+        }
+        : base.Repair(device, fault);
 }

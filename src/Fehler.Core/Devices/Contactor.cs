@@ -73,4 +73,8 @@ internal sealed class Contactor : CoilOperated
         "Pressing the armature in by hand closes the main poles: the motor starts unless the circuit is isolated.",
         .. CoupledTo(device).Select(other => $"Never press {device.Tag} and {other} in together: with the supply on that is a short circuit between phases."),
     ];
+
+    public override RepairNotes Repair(Device device, FaultMode fault) => fault.Kind == "interlock-jammed"
+        ? base.Repair(device, fault) with { Parts = [$"Mechanical interlock for {device.Tag}, same type"], Cautions = ["Never leave the interlock off to get the machine running."] }
+        : base.Repair(device, fault);
 }

@@ -80,6 +80,9 @@ public abstract class DeviceKind
     /// <summary>What a look shows in this state; <paramref name="drawn"/> is the device as the drawing has it, for comparison.</summary>
     public virtual string Seen(Device device, Look look, DeviceState state, Device drawn) => look.Answers[0];
 
+    /// <summary>What an indicator that is put on it shows, for looks that are <see cref="Look.Measured"/>.</summary>
+    public virtual string Measured(Device device, IDeviceMeter meter) => "";
+
     /// <summary>How it fails. Conductors have their own, see <see cref="FaultCatalogue"/>.</summary>
     public virtual IEnumerable<FaultMode> FaultModes(Device device) => [];
 
@@ -120,11 +123,20 @@ public abstract class DeviceKind
     /// <summary>Positions in which it isolates what follows and does not, and how soon one would choose it for that (0 first); null for what cannot isolate.</summary>
     public virtual (string Off, string On, int Rank)? IsolatingPositions => null;
 
-    internal ParameterSpec Parameter(string name) => Parameters.First(p => p.Name == name);
+    /// <summary>Year a device was fitted; every kind takes it. What is old fails more often.</summary>
+    public static ParameterSpec FittedYear { get; } = ParameterSpec.Number("fittedYear", "Year it was fitted; 0 when not known", "", 0, 0, 2200);
+
+    /// <summary>The kind's own parameters and those that every device takes.</summary>
+    public IEnumerable<ParameterSpec> AllParameters => Parameters.Append(FittedYear);
+
+    internal ParameterSpec Parameter(string name) => AllParameters.First(p => p.Name == name);
 
     /// <summary>The device with every parameter that it does not state, as the kind usually has it.</summary>
     public Device WithDefaults(Device device) => Complete(Parameters.Where(p => p.Default is not null)
         .Aggregate(device, (d, p) => d.Parameters.ContainsKey(p.Name) ? d : d.With(p.Name, p.Default!)));
 
     private protected static double Magnitude(Complex phasor) => phasor.Magnitude;
+
+    /// <summary>How one of its faults is repaired, and why it usually comes.</summary>
+    public virtual RepairNotes Repair(Device device, FaultMode fault) => RepairNotes.Of(device, fault);
 }

@@ -67,4 +67,11 @@ internal sealed class ImpulseRelay : CoilOperated
 
     public override IEnumerable<string> Cautions(Device device) =>
         [$"{device.Tag} remembers with the power off: when the supply comes back the motor starts by itself if it is on."];
+
+    public override RepairNotes Repair(Device device, FaultMode fault) => fault.Alterations[0] is PositionLocked
+        ? base.Repair(device, fault) with
+        {
+            Causes = [new RootCause("A button or its cable keeps the coil live: it cannot toggle again", "Volts at the coil with nobody pressing: none"), RepairNotes.ManyOperations],
+        }
+        : base.Repair(device, fault);
 }

@@ -45,4 +45,12 @@ internal sealed class PilotLamp : DeviceKind
     [
         Common.Open(device, Elements(device)[0], $"Lamp {device.Tag} is dead", 1.5, $"Replace the lamp {device.Tag}, same voltage.") with { ProofPoints = (device.Terminal("X1"), device.Terminal("X2")) },
     ];
+
+    public override RepairNotes Repair(Device device, FaultMode fault) => new()
+    {
+        Steps = [fault.Remedy, "Prove it by its test button or by operating the circuit: a dark lamp is not a dead circuit."],
+        Parts = [$"Lamp for {device.Tag}, same voltage"],
+        Causes = [RepairNotes.Vibration, new RootCause("Voltage too high for it", "Volts at the lamp against what is printed on it")],
+        Isolated = false,
+    };
 }

@@ -91,4 +91,13 @@ internal sealed class SinglePhaseMotor : DeviceKind
     }
 
     public override IEnumerable<string> Cautions(Device device) => [$"The capacitor of {device.Tag} keeps its charge: discharge it before touching its terminals."];
+
+    public override RepairNotes Repair(Device device, FaultMode fault) => fault.Kind == "capacitor"
+        ? new RepairNotes
+        {
+            Steps = ["Discharge it through a resistor; measure its capacitance, or compare with a good one.", fault.Remedy],
+            Parts = [$"Capacitor for {device.Tag}: same capacitance, same or higher voltage, same duty (start or run)"],
+            Causes = [new RootCause("Age and heat", "Bulged or leaking can"), new RootCause("Too many starts", "Starts an hour")],
+        }
+        : base.Repair(device, fault);
 }

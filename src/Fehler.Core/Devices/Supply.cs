@@ -30,6 +30,7 @@ internal sealed class Supply : DeviceKind
     [
         ParameterSpec.Number("lineVolts", "Voltage phase to phase; of a single phase, to neutral", "V", 400, 100, 1000),
         ParameterSpec.Number("frequency", "Frequency", "Hz", 50, 16, 400),
+        ParameterSpec.Word("sequence", "Order of the phases", "L1-L2-L3", "L1-L2-L3", "L1-L3-L2"),
         ParameterSpec.Word("system", "How the supply is earthed", "star", "star", "delta", "corner-earthed", "high-leg", "single-phase"),
     ];
 
@@ -82,6 +83,12 @@ internal sealed class Supply : DeviceKind
     /// <summary>L1, L2, L3 follow each other by 120 degrees between lines: a clockwise field.</summary>
     private static Complex[] Phasors(Device device)
     {
+        var phasors = InSequence(device);
+        return phasors.Length == 3 && device.Word("sequence") == "L1-L3-L2" ? [phasors[0], phasors[2], phasors[1]] : phasors;
+    }
+
+    private static Complex[] InSequence(Device device)
+    {
         var volts = device.Number("lineVolts");
         static Complex At(double magnitude, double degrees) => Complex.FromPolarCoordinates(magnitude, degrees * Math.PI / 180);
         return device.Word("system") switch
@@ -93,8 +100,30 @@ internal sealed class Supply : DeviceKind
         };
     }
 
+    /// <summary>A rotation indicator, put on at the three lines.</summary>
+    public override ImmutableArray<Look> Looks(Device device) => Phases(device) == 1 ? []
+        : [new("rotation", $"Rotation indicator on {device.Tag}:L1, L2 and L3", "L1-L2-L3", "L1-L3-L2", "a phase is missing") { Measured = true, Minutes = 2 }];
+
+    /// <summary>Which way the three phases follow each other: the sign of the area that their phasors span.</summary>
+    public override string Measured(Device device, IDeviceMeter meter)
+    {
+        var (a, b, c) = (meter.Volts("L1", "L2"), meter.Volts("L2", "L3"), meter.Volts("L3", "L1"));
+        var least = 0.6 * device.Number("lineVolts");
+        return a.Magnitude < least || b.Magnitude < least || c.Magnitude < least ? "a phase is missing"
+            : (a * Complex.Conjugate(b)).Imaginary > 0 ? "L1-L2-L3" : "L1-L3-L2";
+    }
+
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
+        if (Phases(device) == 3)
+        {
+            yield return new FaultMode($"{device.Tag}/sequence", device.Tag, "Two phases of the supply are exchanged",
+                [new ParameterIs(device.Tag, "sequence", device.Word("sequence") == "L1-L3-L2" ? "L1-L2-L3" : "L1-L3-L2")], 0.1, "Find who worked on the feeder; exchange two phases where they were exchanged, not at the motor.")
+            {
+                ProofLook = (device.Tag, "rotation"),
+            };
+        }
+
         var elements = Elements(device);
         for (var k = 0; k < Phases(device); k++)
         {
@@ -116,4 +145,12 @@ internal sealed class Supply : DeviceKind
             };
         }
     }
+
+    public override RepairNotes Repair(Device device, FaultMode fault) => new()
+    {
+        Steps = ["Measure at the next place upstream, phase to phase and to neutral, until it is right again: the fault lies between.", fault.Remedy],
+        Parts = ["Fuses of the feeder, by what is found"],
+        Causes = [new RootCause("Fuse or breaker pole of the feeder", "Volts across each, under load"), new RootCause("A joint that burns", "Volts that collapse under load; heat; smell"), new RootCause("The utility's supply", "Are other machines affected?")],
+        Cautions = ["Upstream the fault level is higher and other people's locks count: only who is allowed to opens it."],
+    };
 }

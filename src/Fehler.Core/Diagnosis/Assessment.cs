@@ -22,6 +22,9 @@ internal sealed class Assessment
     /// <summary>From here on the meter is checked before anything else is done.</summary>
     private const double SuspectMeterAbove = 0.4;
 
+    /// <summary>From here on it is worth reading what would have to be done.</summary>
+    private const double GuideAbove = 0.8;
+
     private const int MostReasons = 6;
 
     private readonly DiagnosisSession _session;
@@ -78,6 +81,7 @@ internal sealed class Assessment
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
             Remedy = top?.Suspects[0].Fault?.Remedy ?? "",
             AskWhy = top?.Suspects[0].Fault?.AskWhy ?? "",
+            Guide = top is { Probability: > GuideAbove } ? RepairGuide.Of(_circuit, PartIn(top.Unit, top.Suspects[0].Fault!)) : null,
         };
     }
 
@@ -198,7 +202,8 @@ internal sealed class Assessment
 
     private DiagnosisStatus Status(SuspectUnit? top, double none, double repaired, bool proved)
     {
-        if (_job.Repairs.Length > 0 && repaired > 0.9)
+        var mended = _job.Repairs.Length > 0 || _job.Valid.OfType<Tightened>().Any(t => t.WasLoose);
+        if (mended && repaired > 0.9)
         {
             return DiagnosisStatus.Repaired;
         }
@@ -245,7 +250,7 @@ internal sealed class Assessment
     private string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none)
     {
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
-        var lead = top is null ? "" : top.Suspects[0].Title;
+        var lead = top is null ? "" : $"{top.Suspects[0].Title}{(top.Suspects[0].ComesAndGoes > 0.5 ? ", which comes and goes" : "")}";
         return status switch
         {
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",

@@ -11,7 +11,7 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy strategy)
 {
-    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, ClampRisk = 0.2, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15, LiftMinutes = 1.5;
+    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, ClampRisk = 0.2, OtherMeter = 1.5, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15, LiftMinutes = 1.5;
 
     public double OfLook(Device device, Look look, SetupChange change)
     {
@@ -26,7 +26,7 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
     public double LeastOfReading(Quantity quantity, Setup setup)
     {
         var live = quantity.IsLive();
-        var minutes = ReadingMinutes + (quantity == Quantity.Amps ? ClampRisk : live ? LiveRisk : 0) + HoldMinutes * setup.Held.Length;
+        var minutes = ReadingMinutes + (quantity.IsAmps() ? ClampRisk : live ? LiveRisk : 0) + (quantity == Quantity.Insulation ? OtherMeter : 0) + HoldMinutes * setup.Held.Length;
         minutes += setup.Change switch
         {
             SetupChange.Isolate => strategy == Strategy.DeadFirst ? 0.5 : IsolateMinutes,

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -49,4 +50,7 @@ public sealed record DiagnosisResult
     /// <summary>What to do about the leading suspect and what to ask next, once it is found.</summary>
     public string Remedy { get; init; } = "";
     public string AskWhy { get; init; } = "";
+
+    /// <summary>How the leading suspect is proved, repaired and looked into, once it leads clearly.</summary>
+    public RepairGuide? Guide { get; init; }
 }

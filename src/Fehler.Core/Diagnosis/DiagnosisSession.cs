@@ -31,6 +31,9 @@ public sealed class DiagnosisSession
     /// <summary>Probability of two faults at once, and how badly the leading single one has to fit before they are thought of.</summary>
     private const double PairPrior = 0.02, PairsBelow = 0.1;
 
+    /// <summary>Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).</summary>
+    private const double SoundInsulationOhms = 5e6;
+
     /// <summary>Nobody tries more starts than this before calling.</summary>
     private const int MostTrials = 2;
 
@@ -58,7 +61,7 @@ public sealed class DiagnosisSession
     public Circuit Circuit { get; }
 
     internal TestPoints Points { get; }
-    internal IOhmTables Tables { get; }
+    internal OhmTables Tables { get; }
     internal double FullVolts { get; }
 
     /// <summary>Pairs of points that show something else with a setup, by quantity and the healthy circuit's state; found once.</summary>
@@ -83,6 +86,8 @@ public sealed class DiagnosisSession
         if (!history.Equals(History))
         {
             History = history;
+            Tables.Know(history.Ohms, new Simulator(Found.GetValue(Circuit, AllAsFound).Healthy).Do(CircuitState.AtRest(Circuit), Isolation.Of(Circuit).Off).State);
+            Worthwhile.Clear();
             Reset();
         }
     }
@@ -303,7 +308,7 @@ public sealed class DiagnosisSession
             case Reading reading:
                 return Read(h, reading);
             case Tightened tightened:
-                return h.Tighten(tightened) is var fit ? new Judgement(fit, "") : null;
+                return new Judgement(h.Tighten(tightened), h.IsRepaired ? "loose" : "as it was");
             case Isolated:
                 h.Operate(Isolation.Of(Circuit).Off);
                 break;
@@ -338,7 +343,9 @@ public sealed class DiagnosisSession
     {
         var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
         var prediction = hypothesis.Predict(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
-        var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(reading.Value, prediction, FullVolts, StraySpan);
+        // An insulation tester that shows tens of megohm shows good insulation.
+        var value = reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } } ? new ReadingValue(ReadingKind.OverLimit) : reading.Value;
+        var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(value, prediction, FullVolts, StraySpan);
         hypothesis.HoldAndRelease(setup);
         return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction);
     }

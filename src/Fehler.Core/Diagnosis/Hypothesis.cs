@@ -197,6 +197,11 @@ internal sealed class Hypothesis
     {
         var index = Network.DeviceIndex(deviceTag);
         var device = Network.Circuit.Devices[index];
+        if (device.Kind.Looks(device).First(l => l.Id == lookId).Measured)
+        {
+            return device.Kind.Measured(device, Prepare(Setup.AsItIs).Solve(Network).MeterOf(index));
+        }
+
         return device.Kind.Seen(device, device.Kind.Looks(device).First(l => l.Id == lookId), State.Devices[index], _healthy.Circuit.Devices[index]);
     }
 
@@ -206,8 +211,9 @@ internal sealed class Hypothesis
         var prepared = Prepare(setup);
         if (quantity.IsLive())
         {
-            var solution = prepared.Solve(Network);
-            var twin = _twin is null ? null : prepared.SolveTwin(_twin);
+            var isStarting = quantity == Quantity.StartingAmps;
+            var solution = isStarting ? prepared.Starting.Solve(Network) : prepared.Solve(Network);
+            var twin = _twin is null ? null : isStarting ? prepared.Starting.SolveTwin(_twin) : prepared.SolveTwin(_twin);
             return [.. pairs.Select(p => quantity switch
             {
                 Quantity.Volts => Tolerances.Volts(solution, p.From, p.To, twin),
@@ -216,10 +222,11 @@ internal sealed class Hypothesis
             })];
         }
 
-        var table = tables.Of(prepared.State, pairs);
+        var isInsulation = quantity == Quantity.Insulation;
+        var table = tables.Of(prepared.State, pairs, isInsulation);
         var ohms = table.Read(Network);
         var twinOhms = _twin is null ? ohms : table.Read(_twin);
-        return [.. ohms.Select((value, i) => Tolerances.Ohms(value, twinOhms[i]))];
+        return [.. ohms.Select((value, i) => isInsulation ? Tolerances.Insulation(value, twinOhms[i]) : Tolerances.Ohms(value, twinOhms[i], tables.Own(pairs[i])))];
     }
 
     /// <summary>After a reading taken with something held: it is let go, and whatever that started goes on.</summary>
@@ -311,8 +318,12 @@ internal sealed class Hypothesis
     {
         private Solution? _solution;
         private Solution? _twin;
+        private Prepared? _starting;
 
         public CircuitState State { get; } = state;
+
+        /// <summary>The same with every rotor still standing: the first moment of a start.</summary>
+        public Prepared Starting => _starting ??= new Prepared(State with { Devices = [.. State.Devices.Select(d => d with { Speed = 0 })] });
 
         public Solution Solve(Network network) => _solution ??= network.Solve(State);
 

@@ -20,7 +20,9 @@ internal sealed class Observation(JournalEntry entry, int place)
 
     public string What => Entry switch
     {
-        Reading { Quantity: Quantity.Amps } r => $"Current at {r.From}{Words.WithHeld(r.Held)}",
+        Reading { Quantity: Quantity.Amps or Quantity.StartingAmps } r => $"{Words.Of(r.Quantity)} at {r.From}{Words.WithHeld(r.Held)}",
+        Reading { Quantity: Quantity.Insulation } r => $"Insulation of {r.From} to {r.To}",
+        Tightened t => $"screw of {t.Terminal}",
         Reading r => $"{r.From} to {r.To}{Words.WithHeld(r.Held)}",
         LookSeen l => $"{l.Device} {l.Look}",
         OperationSeen o => Words.Of(o.Steps),
@@ -32,6 +34,7 @@ internal sealed class Observation(JournalEntry entry, int place)
     {
         Reading r => r.Value.Show(r.Quantity),
         LookSeen l => l.Answer,
+        Tightened t => t.WasLoose ? "loose" : "tight",
         OperationSeen o => Words.Of(o.Seen),
         FunctionTested f => Words.Of(f.Seen),
         _ => "",

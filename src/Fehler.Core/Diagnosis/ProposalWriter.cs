@@ -28,7 +28,7 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             Look = c.Look,
             Steps = c.Steps,
             Title = c.Kind == ProposalKind.Reading
-                ? c.Quantity == Quantity.Amps ? $"Amps at {Words.Point(circuit, c.From)}, {state}" : $"{(c.Quantity switch { Quantity.Volts => "Volts", Quantity.DcVolts => "Volts DC", _ => "Ohms" })} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
+                ? c.Quantity.IsAmps() ? $"{Words.Of(c.Quantity)} at {Words.Point(circuit, c.From)}, {state}" : $"{Words.Of(c.Quantity)} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
                 : c.Text,
             Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
             GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
@@ -86,7 +86,7 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             cautions.Add("Live work: insulated probes, one hand where you can, local rules for live testing.");
         }
 
-        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Amps })
+        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Amps or Quantity.StartingAmps })
         {
             cautions.Add("Clamp around one lead only; keep clear of bare terminals and of what turns.");
         }
@@ -94,6 +94,11 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
         if (c.Kind == ProposalKind.Reading && !c.Quantity.IsLive() && c.Setup.Change == SetupChange.Isolate)
         {
             cautions.Add("Isolate, lock off and prove dead at the point of work first.");
+        }
+
+        if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Insulation })
+        {
+            cautions.Add("500 V DC on the motor and its cable: nobody at either end, electronics and surge protection disconnected; discharge afterwards.");
         }
 
         if (c.Setup.Change == SetupChange.Energise || c.Steps.Any(Starts) || (c.Quantity.IsLive() && c.Setup.Held.Length > 0))

@@ -11,6 +11,9 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Dead">The circuit is isolated during the reading.</param>
 public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool Dead)
 {
+    /// <summary>Nothing is changed, nothing held.</summary>
+    public static Setup AsItIs { get; } = new(SetupChange.None, [], false);
+
     /// <summary>Device off which every wire is lifted first, so that it and its cable are measured by themselves; none when empty.</summary>
     public string LiftedAt { get; init; } = "";
 

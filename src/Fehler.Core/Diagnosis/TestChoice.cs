@@ -169,11 +169,19 @@ internal sealed class TestChoice
             yield return Reading(Quantity.Volts, setup, _session.Points.Volts);
             yield return Reading(Quantity.DcVolts, setup, _session.Points.DcVolts);
             yield return Reading(Quantity.Amps, setup, _session.Points.Amps);
+            if (setup.Held.Length > 0)
+            {
+                yield return Reading(Quantity.StartingAmps, setup, _session.Points.Amps);
+            }
         }
 
         foreach (var setup in Setups(live: false))
         {
             yield return Reading(Quantity.Ohms, setup, _session.Points.Ohms);
+            if (setup.Held.IsEmpty)
+            {
+                yield return Reading(Quantity.Insulation, setup, _session.Points.Insulation);
+            }
         }
 
         foreach (var setup in Lifted())
@@ -196,7 +204,8 @@ internal sealed class TestChoice
             && !(_without.HasFlag(Without.Isolating) && c.Setup.Change == SetupChange.Isolate)
             && !(_without.HasFlag(Without.Operating) && (c.Kind == ProposalKind.Operation || (isLive && c.Setup.Held.Length > 0)))
             && !(_without.HasFlag(Without.Field) && places.Any(p => _circuit.LocationOf(p).Type != LocationType.Enclosure))
-            && !(_without.HasFlag(Without.Clamp) && isLive && c.Quantity == Quantity.Amps)
+            && !(_without.HasFlag(Without.Clamp) && isLive && c.Quantity.IsAmps())
+            && !(_without.HasFlag(Without.InsulationTester) && c is { Kind: ProposalKind.Reading, Quantity: Quantity.Insulation })
             && !(_without.HasFlag(Without.Lifting) && c.Setup.LiftedAt.Length > 0);
     }
 
@@ -306,9 +315,10 @@ internal sealed class TestChoice
     private IEnumerable<Candidate> Looks()
     {
         var looked = _job.Valid.OfType<LookSeen>().Select(l => (l.Device, l.Look)).ToHashSet();
+        var isLive = !_job.IsIsolated;
         foreach (var device in _circuit.Devices.Where(d => !(_job.IsIsolated && Isolation.Of(_circuit).Points.Contains(d.Tag))))
         {
-            foreach (var look in device.Kind.Looks(device).Where(l => !looked.Contains((device.Tag, l.Id))))
+            foreach (var look in device.Kind.Looks(device).Where(l => !looked.Contains((device.Tag, l.Id)) && (isLive || !l.Measured)))
             {
                 var change = look.DeadOnly && !_job.IsIsolated ? SetupChange.Isolate : SetupChange.None;
                 var seen = _live.Select(h => h.Seen(device.Tag, look.Id)).ToArray();

@@ -24,6 +24,7 @@ internal sealed class TestPoints
         DcVolts = [.. volts[true]];
         Amps = [.. Leads(circuit).Select(t => (t, t))];
         Ohms = [.. OhmPairs(circuit, order).Concat(proofs).Distinct().Where(p => !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
+        Insulation = [.. Windings(circuit).Where(p => !Live.Contains(p.Item1))];
         Position = order;
     }
 
@@ -36,6 +37,9 @@ internal sealed class TestPoints
 
     /// <summary>Leads that a clamp goes around in the panel: where a load's power leaves it.</summary>
     public ImmutableArray<(TerminalId From, TerminalId To)> Amps { get; }
+
+    /// <summary>Where an insulation tester goes: each end of a power path to its own protective conductor.</summary>
+    public ImmutableArray<(TerminalId From, TerminalId To)> Insulation { get; }
 
     /// <summary>How far down from the supply a terminal stands.</summary>
     public IReadOnlyDictionary<TerminalId, int> Position { get; }
@@ -143,6 +147,10 @@ internal sealed class TestPoints
             }
         }
     }
+
+    private static IEnumerable<(TerminalId, TerminalId)> Windings(Circuit circuit) => circuit.Paths.Where(p => p.Type == PathType.Power)
+        .SelectMany(p => p.Expression.Parts()).Where(p => p.Out.IsEmpty).Select(p => circuit.Device(p.Device)).Distinct()
+        .SelectMany(d => d.Kind.Terminals(d).Where(t => t != "PE").Select(t => (d.Terminal(t), d.Kind.HasTerminal(d, "PE") ? d.Terminal("PE") : circuit.Earth)));
 
     private static IEnumerable<(TerminalId, TerminalId)> Elements(Circuit circuit) => circuit.Devices
         .SelectMany(d => d.Kind.Elements(d).Where(e => e.Role != ElementRole.Source && e.A[0] != '~' && e.B[0] != '~')

@@ -12,8 +12,14 @@ internal static class Tolerances
     /// <summary>Coils and windings +-20 % unless history or plate says better.</summary>
     private const double CopperShare = 0.10;
 
+    /// <summary>What was measured before comes again but for temperature: copper moves 4 % in ten kelvin (IEC 60034-1, from memory: 1/235 a kelvin).</summary>
+    private const double MeasuredShare = 0.04;
+
     /// <summary>A motor's load is seldom known; its no-load current is a third of the plate's and more (common practice).</summary>
     private const double LoadShare = 0.2;
+
+    /// <summary>Insulation moves with temperature and damp from hour to hour.</summary>
+    private const double InsulationShare = 0.3;
 
     /// <summary>Three digits of a usual meter, and the resistance of its leads.</summary>
     private const double VoltDigits = 1.2, OhmDigits = 0.25, DcDigits = 0.4, ClampDigits = 0.05;
@@ -44,9 +50,24 @@ internal static class Tolerances
         return new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(LoadShare * value) + Square(ClampDigits)), twin is null ? 0 : Math.Abs(twin.Amps(at) - value));
     }
 
-    public static Prediction Ohms(double value, double twin) => double.IsInfinity(value)
+    /// <param name="value">By the description, ohm.</param>
+    /// <param name="twin">With the fault of another size, ohm.</param>
+    /// <param name="own">What this very circuit was measured at before, as a multiple of the description; null when it was not.</param>
+    public static Prediction Ohms(double value, double twin, double? own = null)
+    {
+        if (double.IsInfinity(value))
+        {
+            return new Prediction(PredictionKind.OverLimit);
+        }
+
+        var known = value * (own ?? 1);
+        return new Prediction(PredictionKind.Value, known, Math.Sqrt(Square((own is null ? CopperShare : MeasuredShare) * known) + Square(OhmDigits)), double.IsInfinity(twin) ? known : Math.Abs(twin - value));
+    }
+
+    /// <summary>Insulation is known to a factor, not to a share; what is above the meter's range is as good as infinite.</summary>
+    public static Prediction Insulation(double value, double twin) => double.IsInfinity(value)
         ? new Prediction(PredictionKind.OverLimit)
-        : new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(CopperShare * value) + Square(OhmDigits)), double.IsInfinity(twin) ? value : Math.Abs(twin - value));
+        : new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(InsulationShare * value) + Square(OhmDigits)), double.IsInfinity(twin) ? value : Math.Abs(twin - value));
 
     private static double Square(double x) => x * x;
 }

@@ -23,4 +23,7 @@ public enum Without
 
     /// <summary>No wire may be lifted.</summary>
     Lifting = 32,
+
+    /// <summary>There is no insulation tester.</summary>
+    InsulationTester = 64,
 }

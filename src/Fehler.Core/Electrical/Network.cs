@@ -292,7 +292,7 @@ public sealed class Network
 
         if (branch.Element is not { } element)
         {
-            return 1 / branch.SeriesOhms;
+            return branch.UnderVoltage && domain == Domain.Ohms ? 0 : 1 / branch.SeriesOhms;
         }
 
         if (branch.Open || element.Role == ElementRole.Source)
@@ -427,7 +427,7 @@ public sealed class Network
         branch.Element is { } e && Circuit.Devices[branch.Device].Tag == device && e.Name == element;
 
     private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) => alterations.OfType<Bridge>()
-        .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1) { SeriesOhms = b.Ohms });
+        .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1) { SeriesOhms = b.Ohms, UnderVoltage = b.UnderVoltage });
 
     private Complex[]?[][] NothingKnown() => [.. Enumerable.Range(0, 3 * Circuit.Devices.Length).Select(_ => new Complex[]?[MostPositions * 2])];
 
@@ -478,5 +478,6 @@ internal sealed record NetworkBranch(int A, int B)
     public bool Made { get; init; }
     public bool Inverted { get; init; }
     public double SeriesOhms { get; init; }
+    public bool UnderVoltage { get; init; }
     public double ImpedanceFactor { get; init; } = 1;
 }

@@ -19,15 +19,21 @@ internal sealed class OhmTable
     private const double OverRange = 40e6;
 
     private readonly Network _healthy;
+    private readonly bool _underVoltage;
     private readonly CircuitState _state;
     private readonly SparseLu<double> _lu;
     private readonly ImmutableArray<(TerminalId From, TerminalId To)> _pairs;
     private readonly double[][] _responses;
     private readonly double[] _healthyAdmittances;
 
-    public OhmTable(Network healthy, CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs)
+    /// <param name="healthy">The healthy circuit.</param>
+    /// <param name="state">What stands how.</param>
+    /// <param name="pairs">Where the leads go.</param>
+    /// <param name="underVoltage">With an insulation tester's voltage: insulation that an ohmmeter finds sound may break down.</param>
+    public OhmTable(Network healthy, CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false)
     {
         _healthy = healthy;
+        _underVoltage = underVoltage;
         _state = state;
         _pairs = pairs;
         _lu = healthy.FactorOhms(state);
@@ -71,7 +77,7 @@ internal sealed class OhmTable
                 continue;
             }
 
-            var change = faulty.Admittance(branch, _state, Domain.Ohms).Real - healthy;
+            var change = (branch is { UnderVoltage: true } && _underVoltage ? 1 / branch.SeriesOhms : faulty.Admittance(branch, _state, Domain.Ohms).Real) - healthy;
             if (change != 0)
             {
                 changes.Add(new BranchChange<double>(branch.A, branch.B, change));

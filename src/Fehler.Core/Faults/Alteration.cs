@@ -33,6 +33,9 @@ public sealed record ElementImpedance(string Device, string Element, double Fact
 /// <summary>A resistance between two terminals that should have none; no second terminal means earth.</summary>
 public sealed record Bridge(TerminalId From, TerminalId? To, double Ohms) : Alteration
 {
+    /// <summary>Insulation that holds against an ohmmeter's few volts and breaks down at the circuit's or an insulation tester's.</summary>
+    public bool UnderVoltage { get; init; }
+
     public override Alteration Scaled(double factor) => this with { Ohms = Ohms * factor };
 }
 

@@ -13,11 +13,14 @@ public static class FaultCatalogue
     /// <summary>A single conductor seldom fails; there are many of them.</summary>
     private const double ConductorWeight = 0.12;
 
+    /// <summary>A motor that was replaced turns the wrong way often enough to be tried uncoupled (common practice).</summary>
+    private const double ExchangedWeight = 0.15;
+
     public static ImmutableArray<FaultMode> Of(Circuit circuit)
     {
         var devices = circuit.Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)));
         var conductors = circuit.Conductors.SelectMany(c => Weighted(Farther(circuit, c), OfConductor(circuit, c)));
-        return [.. devices, .. conductors, .. Pairs(circuit), .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c))];
+        return [.. devices, .. conductors, .. Pairs(circuit), .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c)), .. ExchangedLeads(circuit)];
     }
 
     /// <summary>Devices that trip or blow because of something else, so that they may have to be put right with it.</summary>
@@ -78,6 +81,26 @@ public static class FaultCatalogue
                     [new ConductorOpen(conductor.Id), new Bridge(other, wrong, conductor.Ohms)], 0.2 * ConductorWeight, $"Land it on {end}, as the drawing shows.")
                 {
                     ProofPoints = (other, wrong),
+                };
+            }
+        }
+    }
+
+    /// <summary>
+    /// Two leads exchanged on a motor after work: it turns the other way; of six leads the second three exchanged make a star-delta
+    /// starter trip at the change-over.
+    /// </summary>
+    private static IEnumerable<FaultMode> ExchangedLeads(Circuit circuit)
+    {
+        foreach (var motor in circuit.Paths.Where(p => p.Type == PathType.Power).SelectMany(p => p.Expression.Parts()).Where(p => p.Out.IsEmpty && p.In.Length > 1).Select(p => (p.Device, p.In)).DistinctBy(p => (p.Device, string.Join(',', p.In))))
+        {
+            var leads = motor.In.Select(t => circuit.Conductors.FirstOrDefault(c => c.To == new TerminalId(motor.Device, t))).OfType<Conductor>().ToList();
+            foreach (var (a, b) in leads.Zip(leads.Skip(1)))
+            {
+                yield return new FaultMode($"{a.Id}/exchanged-{b.Id}", a.Id, $"Wires {a.Wire} and {b.Wire} are exchanged on {a.To} and {b.To}",
+                    [new ConductorOpen(a.Id), new ConductorOpen(b.Id), new Bridge(a.From, b.To, a.Ohms), new Bridge(b.From, a.To, b.Ohms)], ExchangedWeight, $"Land {a.Wire} on {a.To} and {b.Wire} on {b.To}; prove the direction uncoupled.")
+                {
+                    ProofPoints = (a.From, b.To),
                 };
             }
         }

@@ -43,6 +43,8 @@ public sealed class JobState
 
     public static JobState Of(Circuit circuit, IEnumerable<JournalEntry> entries) => new(circuit, [.. entries.OrderBy(e => e.Sequence)]);
 
+    public Circuit Circuit => _circuit;
+
     /// <summary>All entries, struck ones included.</summary>
     public ImmutableArray<JournalEntry> Entries { get; }
 
@@ -185,7 +187,7 @@ public sealed class JobState
             }
         }
 
-        if (reading.From == reading.To != (reading.Quantity == Quantity.Amps))
+        if (reading.From == reading.To != reading.Quantity.IsAmps())
         {
             return reading.From == reading.To ? "Both leads are on the same terminal; pick two points." : "A clamp goes around one lead: name its terminal twice.";
         }
@@ -200,10 +202,10 @@ public sealed class JobState
             return reading.Value.Kind is ReadingKind.Number or ReadingKind.Unsteady or ReadingKind.NotSure || (reading.Quantity.IsVolts() && reading.Value.Kind == ReadingKind.Full)
                 ? (Liveness is Liveness.Unknown || (Liveness == Liveness.Live && !LiveAcknowledged))
                     ? "Acknowledge live work first: the circuit counts as live." : reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null)
-                : $"'{reading.Value.Show(reading.Quantity)}' is not a {(reading.Quantity == Quantity.Amps ? "current" : "voltage")}.";
+                : $"'{reading.Value.Show(reading.Quantity)}' is not a {(reading.Quantity.IsAmps() ? "current" : "voltage")}.";
         }
 
-        if (reading.Quantity == Quantity.Ohms && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady or ReadingKind.NotSure))
+        if (reading.Quantity is Quantity.Ohms or Quantity.Insulation && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady or ReadingKind.NotSure))
         {
             return $"'{reading.Value.Show(reading.Quantity)}' is not a resistance.";
         }

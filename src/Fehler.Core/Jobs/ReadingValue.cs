@@ -19,6 +19,12 @@ public enum Quantity
 
     /// <summary>Current of a lead, by a clamp around what is landed on one terminal, A; both points are that terminal.</summary>
     Amps,
+
+    /// <summary>The highest current of a lead while its motor starts, by a clamp that holds it, A; both points are that terminal.</summary>
+    StartingAmps,
+
+    /// <summary>Insulation resistance at 500 V direct, ohm.</summary>
+    Insulation,
 }
 
 /// <summary>What quantities have in common.</summary>
@@ -28,7 +34,10 @@ public static class Quantities
     public static bool IsVolts(this Quantity quantity) => quantity is Quantity.Volts or Quantity.DcVolts;
 
     /// <summary>Taken on the live circuit.</summary>
-    public static bool IsLive(this Quantity quantity) => quantity.IsVolts() || quantity == Quantity.Amps;
+    public static bool IsLive(this Quantity quantity) => quantity.IsVolts() || quantity.IsAmps();
+
+    /// <summary>A current by a clamp around one lead.</summary>
+    public static bool IsAmps(this Quantity quantity) => quantity is Quantity.Amps or Quantity.StartingAmps;
 }
 
 /// <summary>What the meter showed.</summary>
@@ -66,7 +75,7 @@ public readonly record struct ReadingValue(ReadingKind Kind, double Number = 0)
     /// <summary>As shown to a person, with its unit.</summary>
     public string Show(Quantity quantity) => Kind switch
     {
-        ReadingKind.Number => quantity.IsVolts() ? $"{Digits(Number)} V" : quantity == Quantity.Amps ? $"{Digits(Number)} A" : ShowOhms(Number),
+        ReadingKind.Number => quantity.IsVolts() ? $"{Digits(Number)} V" : quantity.IsAmps() ? $"{Digits(Number)} A" : ShowOhms(Number),
         ReadingKind.OverLimit => "OL",
         ReadingKind.Full => "full",
         ReadingKind.Beep => "beep",

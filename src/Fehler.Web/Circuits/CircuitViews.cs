@@ -52,14 +52,14 @@ internal static class CircuitMapping
 
     private static DeviceView ToView(Circuit circuit, Device d) => new(
         d.Tag, d.Kind.Id, d.Kind.Term, d.Location, d.Function,
-        d.Parameters.ToImmutableSortedDictionary(p => d.Kind.Parameters.First(s => s.Name == p.Key).Description, p => $"{p.Value} {d.Kind.Parameters.First(s => s.Name == p.Key).Unit}".Trim()),
+        d.Parameters.ToImmutableSortedDictionary(p => d.Kind.AllParameters.First(s => s.Name == p.Key).Description, p => $"{p.Value} {d.Kind.AllParameters.First(s => s.Name == p.Key).Unit}".Trim()),
         d.Kind.IsStrip
             ? [.. circuit.Conductors.SelectMany(x => new[] { x.From, x.To }).Where(t => t.Device == d.Tag).Select(t => t.Name).Distinct()]
             : d.Kind.Terminals(d),
         d.Kind.Positions(d), d.Kind.Actuations(d), d.Kind.Appearances.Length > 0 ? d.Kind.Appearances : [],
         [.. d.Kind.Looks(d).Select(l => new LookView(l.Id, l.Question, [.. l.Answers], l.DeadOnly))],
         [.. d.Kind.Cautions(d)], d.Kind.IsStrip, d.Kind.Positions(d)[d.Kind.InitialPosition(d)],
-        [.. d.Kind.Parameters.Select(p => new SettingView(p.Name, p.Description, p.Unit, d.Parameters[p.Name].ToString(),
+        [.. d.Kind.AllParameters.Select(p => new SettingView(p.Name, p.Description, p.Unit, d.Parameters.GetValueOrDefault(p.Name, p.Default!).ToString(),
             p.Default!.Number is not null ? "number" : p.Default.Words is not null ? "contacts" : p.Choices.Length > 0 ? "choice" : "text", p.Minimum, p.Maximum, [.. p.Choices]))]);
 
     private static SheetView ToView(DrawingSheet s) => new(

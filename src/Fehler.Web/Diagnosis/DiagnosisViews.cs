@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Web.Diagnosis;
 
@@ -10,12 +12,13 @@ namespace Fehler.Web.Diagnosis;
 public sealed record DiagnosisView(
     int Sequence, DiagnosisStatus Status, string Summary, double EntropyBits, ImmutableArray<UnitView> Units, ImmutableArray<ProposalView> Proposals,
     ImmutableArray<string> WaysOut, string Remedy, string AskWhy, ImmutableSortedDictionary<string, double?> WireVolts,
-    ImmutableArray<string> Consequences, int RepairsHere, int RepairsInPlant);
+    ImmutableArray<string> Consequences, int RepairsHere, int RepairsInPlant, RepairGuide? Guide);
 
 public sealed record UnitView(string Unit, string Term, string Place, double Probability, ImmutableArray<string> Alike, ImmutableArray<SuspectView> Suspects);
 
+/// <param name="ComesAndGoes">Of the probability the share of a fault that is there at one observation and away at another.</param>
 /// <param name="Points">The two points between which a reading shows it directly; none for what is seen or operated.</param>
-public sealed record SuspectView(string Fault, string Title, string Remedy, double Probability, ImmutableArray<TerminalId> Points, ImmutableArray<ReasonView> Reasons);
+public sealed record SuspectView(string Fault, string Title, string Remedy, double Probability, double ComesAndGoes, ImmutableArray<TerminalId> Points, ImmutableArray<ReasonView> Reasons);
 
 /// <summary>Evidence for (weight above 0) or against (below 0) a suspect.</summary>
 public sealed record ReasonView(Guid Entry, string Text, double Weight);
@@ -38,23 +41,30 @@ public sealed record OutcomeView(string Shows, double Probability, ImmutableArra
 
 public sealed record LeftView(string Unit, double Probability);
 
-internal static class DiagnosisMapping
+/// <summary>Puts a result into what goes over the wire, in one of the trade's two dialects.</summary>
+/// <param name="circuit">The circuit.</param>
+/// <param name="say">Says a sentence in the dialect of who asks.</param>
+internal sealed class DiagnosisMapping(Circuit circuit, Func<string, string> say)
 {
-    public static DiagnosisView ToView(this DiagnosisResult r, Circuit circuit, int sequence) => new(
-        sequence, r.Status, r.Summary, Math.Round(r.Entropy, 3),
-        [.. r.Units.Select(u => new UnitView(u.Unit, u.Term, u.Place, Rounded(u.Probability), u.Alike, [.. u.Suspects.Select(ToView)]))],
-        [.. r.Proposals.Select(p => ToView(circuit, p))], r.WaysOut, r.Remedy, r.AskWhy, r.WireVolts, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant);
+    public DiagnosisView ToView(DiagnosisResult r, int sequence) => new(
+        sequence, r.Status, say(r.Summary), Math.Round(r.Entropy, 3),
+        [.. r.Units.Select(u => new UnitView(u.Unit, say(u.Term), u.Place, Rounded(u.Probability), u.Alike, [.. u.Suspects.Select(ToView)]))],
+        [.. r.Proposals.Select(ToView)], Say(r.WaysOut), say(r.Remedy), say(r.AskWhy), r.WireVolts, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant,
+        r.Guide is { } g ? new RepairGuide(say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record)) : null);
 
-    private static SuspectView ToView(Suspect s) => new(
-        s.Fault?.Id ?? "", s.Title, s.Fault?.Remedy ?? "", Rounded(s.Probability), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [], [.. s.Reasons.Select(x => new ReasonView(x.Entry, x.Text, Math.Round(x.Weight, 2)))]);
+    private SuspectView ToView(Suspect s) => new(
+        s.Fault?.Id ?? "", say(s.Title), say(s.Fault?.Remedy ?? ""), Rounded(s.Probability), Rounded(s.ComesAndGoes), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [],
+        [.. s.Reasons.Select(x => new ReasonView(x.Entry, say(x.Text), Math.Round(x.Weight, 2)))]);
 
-    private static ProposalView ToView(Circuit circuit, Proposal p) => new(
+    private ProposalView ToView(Proposal p) => new(
         p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, [.. p.Setup.Lifts(circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))], p.Setup.Held,
-        p.Device, p.Look, Answers(circuit, p), p.Steps, p.Title, p.Good, p.GoodValue,
+        p.Device, p.Look, Answers(p), p.Steps, say(p.Title), say(p.Good), p.GoodValue,
         [.. p.Outcomes.Select(o => new OutcomeView(o.Shows, Rounded(o.Probability), [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))]))],
-        Math.Round(p.Bits, 3), Math.Round(p.Minutes, 2), p.Why, p.IsProof, p.Cautions);
+        Math.Round(p.Bits, 3), Math.Round(p.Minutes, 2), say(p.Why), p.IsProof, Say(p.Cautions));
 
-    private static ImmutableArray<string> Answers(Circuit circuit, Proposal p) => p.Kind != ProposalKind.Look ? []
+    private ImmutableArray<string> Say(ImmutableArray<string> texts) => [.. texts.Select(say)];
+
+    private ImmutableArray<string> Answers(Proposal p) => p.Kind != ProposalKind.Look ? []
         : [.. circuit.Device(p.Device).Kind.Looks(circuit.Device(p.Device)).First(l => l.Id == p.Look).Answers];
 
     private static double Rounded(double probability) => Math.Round(probability, 4);

@@ -34,7 +34,8 @@ internal static class JobEndpoints
         var id = await store.OpenAsync(request.CircuitId, found.Version.Id, request.Complaint.Trim(), request.Who, null, cancellation);
         var job = (await store.FindAsync(id, cancellation))!;
         // The suspects are worked out while the first entries are typed.
-        _ = sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await store.HistoryAsync(job.Row, cancellation), CancellationToken.None);
+        var session = sessions.Of(id, job.Circuit);
+        _ = session.DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await session.HistoryAsync(() => store.HistoryAsync(job.Row, cancellation)), CancellationToken.None);
         return TypedResults.Created($"/api/jobs/{id}", job.ToView());
     }
 

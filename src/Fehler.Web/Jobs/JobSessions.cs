@@ -38,6 +38,7 @@ internal sealed class JobSession(Circuit circuit)
 {
     private readonly SemaphoreSlim _turn = new(1, 1);
     private DiagnosisSession? _diagnosis;
+    private History? _history;
 
     public long LastUsed { get; set; }
 
@@ -53,6 +54,9 @@ internal sealed class JobSession(Circuit circuit)
             _turn.Release();
         }
     }
+
+    /// <summary>What this job learns from: read once, since only what was closed before the job was opened counts.</summary>
+    public async Task<History> HistoryAsync(Func<Task<History>> read) => _history ??= await read();
 
     public Task<DiagnosisResult> DiagnoseAsync(JobState state, Strategy strategy, Without without, History history, CancellationToken cancellation) =>
         InTurnAsync(() => Task.Run(() =>

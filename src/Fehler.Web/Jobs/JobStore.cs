@@ -48,7 +48,46 @@ internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider tim
             keys.GroupBy(k => k).ToImmutableSortedDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
         return new History(
             Count(found.Where(x => x.CircuitId == job.CircuitId).Select(x => x.Mode!.Id)),
-            Count(found.Where(x => x.CircuitId != job.CircuitId).Select(x => History.KeyOf(x.Circuit, x.Mode!))));
+            Count(found.Where(x => x.CircuitId != job.CircuitId).Select(x => History.KeyOf(x.Circuit, x.Mode!))))
+        {
+            Ohms = await OwnOhmsAsync(job, cancellation),
+            Years = await YearsAsync(job, cancellation),
+        };
+    }
+
+    /// <summary>The last resistances of coils and windings read on this circuit in a job that ended repaired and proved, unless that unit was repaired after.</summary>
+    private async Task<ImmutableSortedDictionary<string, double>> OwnOhmsAsync(JobRow job, CancellationToken cancellation)
+    {
+        var done = nameof(CloseOutcome.RepairedAndProved);
+        var jobs = await db.Jobs.AsNoTracking().Include(j => j.CircuitVersion).Include(j => j.Journal).Where(j => j.Id != job.Id && j.CircuitId == job.CircuitId && j.Outcome == done && j.OpenedAt < job.OpenedAt)
+            .OrderBy(j => j.OpenedAt).Take(MostLearned).ToListAsync(cancellation);
+        var ohms = ImmutableSortedDictionary.CreateBuilder<string, double>(StringComparer.Ordinal);
+        foreach (var earlier in jobs)
+        {
+            var state = JobState.Of(cache.Get(earlier.CircuitVersionId, earlier.CircuitVersion!.Json), earlier.Journal.Select(ToEntry));
+            foreach (var (pair, value) in OwnResistances.Of(state))
+            {
+                ohms[pair] = value;
+            }
+        }
+
+        return ohms.ToImmutable();
+    }
+
+    /// <summary>Years since each device was fitted, by the description or by the last repair that replaced something in it.</summary>
+    private async Task<ImmutableSortedDictionary<string, double>> YearsAsync(JobRow job, CancellationToken cancellation)
+    {
+        var version = await db.CircuitVersions.AsNoTracking().FirstAsync(v => v.Id == job.CircuitVersionId, cancellation);
+        var years = cache.Get(version.Id, version.Json).Devices.Where(d => d.Number("fittedYear") > 0)
+            .ToDictionary(d => d.Tag, d => Math.Max(0, job.OpenedAt.Year - d.Number("fittedYear")));
+        var repairs = await db.Jobs.AsNoTracking().Where(j => j.CircuitId == job.CircuitId && j.Id != job.Id)
+            .SelectMany(j => j.Journal.Where(r => r.Kind == nameof(Repair))).ToListAsync(cancellation);
+        foreach (var repair in repairs.Select(ToEntry).OfType<Repair>().Where(r => r.Parts.Length > 0 && r.At < job.OpenedAt).OrderBy(r => r.At))
+        {
+            years[repair.Unit] = (job.OpenedAt - repair.At).TotalDays / 365.25;
+        }
+
+        return years.ToImmutableSortedDictionary(StringComparer.Ordinal);
     }
 
     /// <summary>Number of entries; null when there is no such job.</summary>

@@ -19,7 +19,8 @@ internal sealed class WarmUp(IServiceScopeFactory scopes, JobSessions sessions) 
         {
             if (await store.FindAsync(id, stoppingToken) is { } job)
             {
-                await sessions.Of(id, job.Circuit).DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await store.HistoryAsync(job.Row, stoppingToken), stoppingToken);
+                var session = sessions.Of(id, job.Circuit);
+                await session.DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await session.HistoryAsync(() => store.HistoryAsync(job.Row, stoppingToken)), stoppingToken);
             }
         }
     }

@@ -23,6 +23,8 @@ public class JournalJsonTests
         { "reading", new Reading(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [new Step("KM1", "in")], new ReadingValue(ReadingKind.OverLimit), "M-2") },
         { "wireLifted", new WireLifted("5.1", TerminalId.Parse("KM1:A1")) },
         { "wireLanded", new WireLanded("5.1") },
+        { "tightened", new Tightened(TerminalId.Parse("S2:14"), true) },
+        { "meterChecked", new MeterChecked(false, "clamp") },
         { "finding", new Finding("KM1", "KM1/A1-A2-open", "coil open") },
         { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage") },
         { "functionTested", new FunctionTested("rest", true, Seen) },

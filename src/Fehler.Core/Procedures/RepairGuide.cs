@@ -1,0 +1,110 @@
+using System.Collections.Concurrent;
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Procedures;
+
+/// <summary>
+/// From a named fault to a circuit that is given back: what proves it, what to do in order, what to bring, how to see that it is cured, why
+/// it may have failed and what to write down.
+/// </summary>
+/// <param name="ProvedBy">The reading or look that shows this fault and nothing else, with what it shows and what a good one shows.</param>
+/// <param name="Cautions">What can hurt, before anything is touched.</param>
+/// <param name="Steps">What to do, in order, from isolating to landing the last wire.</param>
+/// <param name="Parts">What to bring.</param>
+/// <param name="AfterCheck">What to measure and try when it is done.</param>
+/// <param name="Causes">Why it usually fails, and how to check for each.</param>
+/// <param name="Record">What the log should hold.</param>
+public sealed record RepairGuide(
+    string ProvedBy, ImmutableArray<string> Cautions, ImmutableArray<string> Steps, ImmutableArray<string> Parts,
+    ImmutableArray<string> AfterCheck, ImmutableArray<RootCause> Causes, ImmutableArray<string> Record)
+{
+    private static readonly ConditionalWeakTable<Circuit, ConcurrentDictionary<string, RepairGuide>> Known = [];
+
+    /// <summary>The guide for a fault of a circuit; of two faults at once, for the first. Worked out once for each.</summary>
+    public static RepairGuide Of(Circuit circuit, FaultMode fault) =>
+        Known.GetValue(circuit, _ => []).GetOrAdd(fault.Parts.IsEmpty ? fault.Id : fault.Parts[0].Id, _ => Written(circuit, fault.Parts.IsEmpty ? fault : fault.Parts[0]));
+
+    private static RepairGuide Written(Circuit circuit, FaultMode mode)
+    {
+        var device = circuit.FindDevice(mode.Unit);
+        var notes = device is not null ? device.Kind.Repair(device, mode) : RepairNotes.Of(circuit, circuit.Conductors.First(c => c.Id == mode.Unit), mode);
+        var proof = Proof.Of(circuit, mode);
+        var isolation = Isolation.Of(circuit);
+        ImmutableArray<string> points = [.. isolation.Points];
+        return new RepairGuide(
+            proof?.Told ?? Seen(circuit, mode),
+            [
+                .. notes.Isolated ? ["A competent person decides; local codes and site rules come first."] : ImmutableArray<string>.Empty,
+                .. notes.Cautions, .. device?.Kind.Cautions(device) ?? [],
+            ],
+            [
+                .. notes.Isolated ? [$"Open {string.Join(" and ", points)}, lock off, prove dead at the point of work.", "Before a wire comes off: note its terminal and number, or take a picture."] : ImmutableArray<string>.Empty,
+                .. notes.Steps,
+                .. notes.Isolated ? ["Every lifted wire back and tight, protective conductors checked, tools out, cover on."] : ImmutableArray<string>.Empty,
+            ],
+            notes.Parts,
+            [
+                .. proof is { } p ? [$"{p.Where}: {p.Good}."] : ImmutableArray<string>.Empty,
+                $"Function test of this circuit, {FunctionTest.Of(circuit).Count} steps: control first with the motor's lines open where that can be done, then the motor.",
+                .. mode.AskWhy is null ? ImmutableArray<string>.Empty : ["Current in each phase under load, against the nameplate."],
+            ],
+            notes.Causes,
+            [
+                "What was measured before and after, with the meter.",
+                .. notes.Parts.IsEmpty ? ImmutableArray<string>.Empty : ["Part and type that were fitted."],
+                "The cause, or that it was looked for and not found.", "Minutes of work and minutes down.",
+            ]);
+    }
+
+    private static string Seen(Circuit circuit, FaultMode mode) => mode.ProofLook is { } look && circuit.FindDevice(look.Device) is { } device
+        ? $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}."
+        : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the device is operated by hand with the circuit dead.";
+
+    /// <summary>The resistance that shows a fault: where, in which state, what it is then and what a good circuit has.</summary>
+    private sealed record Proof(string Where, string Faulty, string Good)
+    {
+        public string Told => $"{Where}: {Faulty}, where a good one has {Good}.";
+
+        public static Proof? Of(Circuit circuit, FaultMode mode)
+        {
+            if (mode.ProofPoints is not { } points || Isolation.Of(circuit).LiveTerminals is var live && (live.Contains(points.From) || live.Contains(points.To)))
+            {
+                return null;
+            }
+
+            var (healthy, faulty) = (Network.Of(circuit), Network.Of(circuit).With(mode.Alterations));
+            var dead = new Simulator(healthy).Do(CircuitState.AtRest(circuit), Isolation.Of(circuit).Off).State;
+            return Held(circuit, points).Select(held => (Held: held, State: new Simulator(healthy).Arrange(dead, held), Faulty: new Simulator(faulty).Arrange(dead, held)))
+                .Select(x => (x.Held, Good: healthy.Ohms(x.State, points.From, points.To), Bad: faulty.Ohms(x.Faulty, points.From, points.To)))
+                .Where(x => Differ(x.Good, x.Bad))
+                .Select(x => new Proof($"Ohms from {points.From} to {points.To}, isolated and proved dead{string.Concat(x.Held.Select(h => $", {(h.Position == "in" ? $"armature of {h.Device} pressed in by hand" : $"{h.Device} {h.Position}")}"))}",
+                    Shown(x.Bad), Shown(x.Good))).FirstOrDefault();
+        }
+
+        private static string Shown(double ohms) => double.IsInfinity(ohms) ? "OL" : ohms < 1 ? "next to nothing" : $"about {ReadingValue.ShowOhms(Rounded(ohms))}";
+
+        /// <summary>At rest, then with each of the two devices operated by hand.</summary>
+        private static IEnumerable<ImmutableArray<Step>> Held(Circuit circuit, (TerminalId From, TerminalId To) points)
+        {
+            yield return [];
+            foreach (var device in new[] { points.From.Device, points.To.Device }.Distinct().Select(circuit.Device))
+            {
+                foreach (var actuation in device.Kind.Actuations(device).Where(a => a.Returns))
+                {
+                    yield return [new Step(device.Tag, actuation.Position)];
+                }
+            }
+        }
+
+        private static bool Differ(double a, double b) => double.IsInfinity(a) != double.IsInfinity(b) || (double.IsFinite(a) && Math.Abs(a - b) > 0.2 * Math.Max(a, b) + 0.5);
+
+        private static double Rounded(double ohms) => double.IsInfinity(ohms) || ohms == 0 ? ohms : double.Parse(ohms.ToString("G2", System.Globalization.CultureInfo.InvariantCulture), System.Globalization.CultureInfo.InvariantCulture);
+    }
+}
