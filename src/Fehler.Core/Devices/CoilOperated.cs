@@ -190,7 +190,7 @@ public abstract class CoilOperated : DeviceKind
 
     private static RepairNotes Coil(Device device, FaultMode fault) => new()
     {
-        Steps = [$"Measure A1 to A2 with one lead lifted: what is in parallel (lamp, suppressor) is not in the reading.", fault.Remedy, "Replace the coil only, or the whole device if its housing is brown."],
+        Steps = [$"Measure A1 to A2 with one lead lifted: what is in parallel (lamp, suppressor) is not in the reading.", $"{fault.Remedy} The whole device, if its housing is brown."],
         Parts = [FormattableString.Invariant($"Coil for {device.Tag}: {device.Number("coilVolts"):0} V {(IsDirect(device) ? "DC" : "AC")}, same type")],
         Causes =
         [

@@ -95,7 +95,7 @@ internal sealed class TestChoice
         var isProofDue = top is { Probability: > 0.8 };
         var candidates = Candidates(all: isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving);
         var writer = new ProposalWriter(_circuit, _weights, _units, _grouping);
-        var ordered = Ordered(candidates.Where(IsWorthwhile)).Take(MostProposals).ToList();
+        var ordered = Distinct(Ordered(candidates.Where(IsWorthwhile))).Take(MostProposals).ToList();
         var proof = isProofDue ? Proof(top!, candidates) : null;
         if (proof is not null && top!.Probability >= 0.95)
         {
@@ -113,6 +113,23 @@ internal sealed class TestChoice
 
     /// <summary>It tells something and has not been made.</summary>
     private bool IsWorthwhile(Candidate c) => c.Bits > LeastBits && !_measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity)));
+
+    /// <summary>Of readings between the same two wires in the same state that tell the same, the first: a choice is between different tests.</summary>
+    private IEnumerable<Candidate> Distinct(IEnumerable<Candidate> ordered)
+    {
+        var kept = new List<(string, string, Quantity, Setup, double Bits)>();
+        foreach (var c in ordered)
+        {
+            var (a, b) = (_circuit.WireAt(c.From), _circuit.WireAt(c.To));
+            (a, b) = string.CompareOrdinal(a, b) <= 0 ? (a, b) : (b, a);
+            if (c.Kind != ProposalKind.Reading || a.Length == 0 || b.Length == 0
+                || !kept.Exists(k => (k.Item1, k.Item2, k.Item3) == (a, b, c.Quantity) && k.Item4.Equals(c.Setup) && Math.Abs(k.Bits - c.Bits) < 0.1 * c.Bits))
+            {
+                kept.Add((a, b, c.Quantity, c.Setup, c.Bits));
+                yield return c;
+            }
+        }
+    }
 
     private IOrderedEnumerable<Candidate> Ordered(IEnumerable<Candidate> candidates) => _strategy switch
     {
@@ -343,7 +360,7 @@ internal sealed class TestChoice
         }
 
         var energise = _job.IsIsolated ? Isolation.Of(_circuit).On : [];
-        foreach (var steps in Trials())
+        foreach (var steps in Trials().Where(s => !IsDone(s)))
         {
             List<Step> all = [.. energise, .. steps];
             var seen = new string[_live.Length];
@@ -356,6 +373,14 @@ internal sealed class TestChoice
                 GoodText = _session.Healthy.Foresee(all),
             };
         }
+    }
+
+    /// <summary>The same has been tried since anything was last changed: it shows the same again, whatever was looked at.</summary>
+    private bool IsDone(ImmutableArray<Step> steps)
+    {
+        var since = _job.Valid.Reverse().TakeWhile(e => e is not (Repair or Tightened or WireLanded or Energised)).Reverse();
+        var done = since.OfType<OperationSeen>().SelectMany(o => o.Steps).ToList();
+        return Enumerable.Range(0, Math.Max(0, done.Count - steps.Length + 1)).Any(i => steps.SequenceEqual(done.Skip(i).Take(steps.Length)));
     }
 
     /// <summary>Waiting, while something is under way; starts with what has to be done before them, once shortly and once for a while; and Stops.</summary>
@@ -403,7 +428,7 @@ internal sealed class TestChoice
         var made = _job.Valid.OfType<Reading>().ToList();
         return candidates.Where(c => c.Kind switch
         {
-            ProposalKind.Reading => fault.ProofPoints is { } p && ((c.From, c.To) == p || (c.To, c.From) == p) && Differs(c.Foretold(index), c.Good)
+            ProposalKind.Reading => fault.ProofPoints is { } p && ((c.From, c.To) == p || (c.To, c.From) == p) && c.Foretold(index).Kind != PredictionKind.Stray && Differs(c.Foretold(index), c.Good)
                 && !made.Any(r => (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && Sort(r.Quantity) == Sort(c.Quantity)),
             ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
             _ => false,

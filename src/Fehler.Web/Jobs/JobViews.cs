@@ -26,7 +26,8 @@ public sealed record JobView(
 public sealed record LiftedView(string Conductor, TerminalId End);
 
 /// <summary>A journal entry; <paramref name="Struck"/> ones stay visible and no longer count.</summary>
-public sealed record EntryView(JournalEntry Entry, bool Struck);
+/// <param name="Void">A reading of a meter that was then found wrong: no evidence either.</param>
+public sealed record EntryView(JournalEntry Entry, bool Struck, bool Void);
 
 public sealed record FunctionTestView(FunctionTestStep Step, bool? Passed);
 
@@ -44,7 +45,7 @@ internal static class JobMapping
             job.Row.Id, job.Row.CircuitId, job.Row.CircuitVersion!.Number, job.Circuit.Tag, job.Circuit.Title, job.Row.Title, job.Row.OpenedAt,
             state.Entries.Length, state.Liveness, state.IsIsolated, state.LiveAcknowledged,
             [.. state.Lifted.Select(l => new LiftedView(l.Key, l.Value))], state.Closing is not null,
-            [.. state.Entries.Select(e => new EntryView(e, state.Struck.Contains(e.Id)))],
+            [.. state.Entries.Select(e => new EntryView(e, state.Struck.Contains(e.Id), state.Void.Contains(e.Id)))],
             [.. FunctionTest.Of(job.Circuit).Select(s => new FunctionTestView(s, state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null))],
             [.. RestoreList.Of(job.Circuit).Select(i => new RestoreView(i.Id, i.Text, state.RestoredItems.Contains(i.Id)))],
             [.. state.Repairs.Select(r => r.Unit)]);

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Suspects with their reasons, and the best next tests
-         * @description 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, with commas; 'learn=false' leaves earlier repairs out.
+         * @description 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, insulationTester, with commas; 'learn=false' leaves earlier repairs out; 'words' is iec (default) or american.
          */
         get: operations["getDiagnosis"];
         put?: never;
@@ -716,6 +716,7 @@ export interface components {
             repairsHere: number;
             /** Format: int32 */
             repairsInPlant: number;
+            guide: null | components["schemas"]["RepairGuide"];
         };
         DrawnCoupling: {
             from: string;
@@ -739,6 +740,7 @@ export interface components {
         EntryView: {
             entry: components["schemas"]["JournalEntry"];
             struck: boolean;
+            void: boolean;
         };
         FamilyChoice: {
             value: string;
@@ -838,7 +840,7 @@ export interface components {
             restore: components["schemas"]["RestoreView"][];
             repairedUnits: string[];
         };
-        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryClosed: {
             /** @enum {string} */
             type?: "closed";
@@ -950,6 +952,20 @@ export interface components {
             at?: string;
             who?: string;
         };
+        JournalEntryMeterChecked: {
+            /** @enum {string} */
+            type?: "meterChecked";
+            good: boolean;
+            /** @default  */
+            meter: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            who?: string;
+        };
         JournalEntryNote: {
             /** @enum {string} */
             type?: "note";
@@ -1047,6 +1063,19 @@ export interface components {
             /** Format: uuid */
             entry: string;
             reason: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            who?: string;
+        };
+        JournalEntryTightened: {
+            /** @enum {string} */
+            type?: "tightened";
+            terminal: components["schemas"]["TerminalId"];
+            wasLoose: boolean;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1221,7 +1250,7 @@ export interface components {
             edit: components["schemas"]["CircuitEdit"];
         };
         /** @enum {unknown} */
-        Quantity: "volts" | "dcVolts" | "ohms" | "continuity" | "amps";
+        Quantity: "volts" | "dcVolts" | "ohms" | "continuity" | "amps" | "startingAmps" | "insulation";
         /** @enum {unknown} */
         ReadingKind: "number" | "overLimit" | "full" | "beep" | "silent" | "unsteady" | "notSure";
         ReadingSheetRow: {
@@ -1265,10 +1294,23 @@ export interface components {
             y: number;
             isTop: boolean;
         };
+        RepairGuide: {
+            provedBy: string;
+            cautions: string[];
+            steps: string[];
+            parts: string[];
+            afterCheck: string[];
+            causes: components["schemas"]["RootCause"][];
+            record: string[];
+        };
         RestoreView: {
             id: string;
             text: string;
             done: boolean;
+        };
+        RootCause: {
+            what: string;
+            check: string;
         };
         SettingView: {
             name: string;
@@ -1328,6 +1370,8 @@ export interface components {
             remedy: string;
             /** Format: double */
             probability: number;
+            /** Format: double */
+            comesAndGoes: number;
             points: unknown[];
             reasons: components["schemas"]["ReasonView"][];
         };
@@ -1362,6 +1406,7 @@ export interface operations {
                 strategy?: string;
                 without?: string;
                 learn?: boolean;
+                words?: string;
             };
             header?: never;
             path: {

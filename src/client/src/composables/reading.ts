@@ -30,7 +30,9 @@ export function parseReading(text: string, quantity: Quantity): ReadingValue | s
   const scale = match[2] === 'k' || match[2] === 'K' ? 1e3 : match[2] === 'M' ? 1e6 : match[2] === 'm' ? 1e-3 : 1
   if (match[3] && !match[2]) return `“${text.trim()}” is not a reading. Type a number like 230, 0.3 or 4k7.`
   const digits = match[3] ? `${match[1]!.replace(',', '.')}.${match[3]}` : match[1]!.replace(',', '.')
-  const number = Number(digits) * scale
+  // An insulation tester's display is in megohm.
+  const unit = quantity === 'insulation' && !match[2] ? 1e6 : 1
+  const number = Number(digits) * scale * unit
   if (!Number.isFinite(number)) return `“${text.trim()}” is not a reading. Type a number like 230, 0.3 or 4k7.`
   if (quantity === 'continuity') return 'A continuity test beeps or stays silent; switch to ohms for a number.'
   return { kind: 'number', number }
@@ -51,11 +53,24 @@ export function isVolts(quantity: Quantity): boolean {
 
 /** Taken on the live circuit. */
 export function isLive(quantity: Quantity): boolean {
-  return isVolts(quantity) || quantity === 'amps'
+  return isVolts(quantity) || isAmps(quantity)
+}
+
+/** A current, by a clamp around what is landed on one terminal. */
+export function isAmps(quantity: Quantity): boolean {
+  return quantity === 'amps' || quantity === 'startingAmps'
 }
 
 export function quantityWord(quantity: Quantity): string {
-  return { volts: 'volts', dcVolts: 'volts DC', ohms: 'ohms', continuity: 'continuity', amps: 'amps' }[quantity]
+  return {
+    volts: 'volts',
+    dcVolts: 'volts DC',
+    ohms: 'ohms',
+    continuity: 'continuity',
+    amps: 'amps',
+    startingAmps: 'starting amps',
+    insulation: 'insulation',
+  }[quantity]
 }
 
 /** A reading as shown, with its unit. */
@@ -64,7 +79,7 @@ export function showReading(value: ReadingValue, quantity: Quantity): string {
     case 'number':
       return isVolts(quantity)
         ? `${digits(value.number ?? 0)} V`
-        : quantity === 'amps'
+        : isAmps(quantity)
           ? `${digits(value.number ?? 0)} A`
           : showOhms(value.number ?? 0)
     case 'overLimit':

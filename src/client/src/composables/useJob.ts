@@ -11,7 +11,7 @@ export function useJob(id: string) {
   const thinking = ref(false)
   const problem = ref('')
   const outbox = useOutbox(id)
-  const { strategy, without, learn } = useSettings()
+  const { strategy, without, learn, school } = useSettings()
   let timer: ReturnType<typeof setInterval> | undefined
 
   async function load() {
@@ -31,6 +31,7 @@ export function useJob(id: string) {
               strategy: strategy.value,
               without: without.value.join(',') || undefined,
               learn: learn.value ? undefined : false,
+              words: school.value === 'ladder' ? 'american' : undefined,
             },
           },
         }),
@@ -65,7 +66,7 @@ export function useJob(id: string) {
     }
   }
 
-  watch([strategy, without, learn], () => void diagnose().catch((e: Error) => (problem.value = e.message)))
+  watch([strategy, without, learn, school], () => void diagnose().catch((e: Error) => (problem.value = e.message)))
   watch(outbox.mine, (now, before) => {
     if (before.length > 0 && now.length === 0) void load().catch(() => undefined)
   })

@@ -1,5 +1,6 @@
 import { computed, ref, watch, type Ref } from 'vue'
 import type { Diagnosis, Job, Proposal, Quantity, Step } from '@/api/client'
+import { isAmps } from './reading'
 
 /**
  * Where the two leads are and what is held: the proposed test's until a terminal is tapped, then the person's own. One lead
@@ -43,13 +44,13 @@ export function useLeads(
   function set(change: Partial<{ from: string; to: string; quantity: Quantity; held: Step[] }>) {
     const now = test.value ?? { from: '', to: reference.value ?? '', quantity: defaultQuantity(), held: [] }
     own.value = { ...now, ...change }
-    if (now.quantity === 'amps' && change.quantity && change.quantity !== 'amps') own.value.to = reference.value ?? ''
+    if (isAmps(now.quantity) && change.quantity && !isAmps(change.quantity)) own.value.to = reference.value ?? ''
     clampIsOnePoint()
   }
 
   /** A clamp goes around what is landed on one terminal. */
   function clampIsOnePoint() {
-    if (own.value?.quantity !== 'amps') return
+    if (!own.value || !isAmps(own.value.quantity)) return
     own.value.to = own.value.from
     moving.value = 1
   }

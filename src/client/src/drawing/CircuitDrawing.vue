@@ -127,7 +127,7 @@ function save(event: Event, type: string) {
 </script>
 
 <template>
-  <DrawingFrame v-slot="{ scale }">
+  <DrawingFrame v-slot="{ scale }" :shown="lead1">
     <figure v-for="sheet in sheets" :key="sheet.type" :style="{ '--natural': sheet.plane.width }">
       <figcaption>
         {{ sheet.type === 'power' ? 'Power circuit' : 'Control circuit' }}
@@ -284,6 +284,7 @@ function save(event: Event, type: string) {
           v-for="mark in clampMarks.filter((m) => m.sheet === sheet.type)"
           :key="`c${mark.terminal}`"
           class="clamp"
+          :data-terminal="mark.terminal"
           :transform="sheet.plane.at(mark.x, mark.y)"
         >
           <rect x="-5" y="-5" width="10" height="10" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 import { useSettings } from '@/composables/useSettings'
 
 // What is around the sheets: size, school, and moving about with the mouse. The sheets get the factor they are drawn with.
@@ -7,6 +7,23 @@ const { school } = useSettings()
 /** 0: fitted, but never smaller than can be read; -1: all of it in the window. */
 const zoom = ref(0)
 const frame = ref<HTMLElement>()
+
+/** On a wide drawing the point that is asked about is brought into the frame; what is in it already stays where it is. */
+const props = defineProps<{ shown?: string }>()
+watch(
+  () => props.shown,
+  async (terminal) => {
+    await nextTick()
+    const box = frame.value?.getBoundingClientRect()
+    const at =
+      terminal && frame.value?.querySelector(`[data-terminal='${CSS.escape(terminal)}']`)?.getBoundingClientRect()
+    if (!box || !at) return
+    const calm = window.matchMedia('(prefers-reduced-motion: reduce)').matches
+    if (at.left < box.left + 40 || at.right > box.right - 40)
+      frame.value!.scrollBy({ left: at.left - box.left - box.width / 2, behavior: calm ? 'instant' : 'smooth' })
+  },
+  { immediate: true, flush: 'post' },
+)
 
 function scaleBy(factor: number) {
   zoom.value = Math.min(4, Math.max(0.3, (zoom.value > 0 ? zoom.value : 1) * factor))

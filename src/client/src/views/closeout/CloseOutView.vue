@@ -9,6 +9,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Entry, Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
+import RepairGuide from '@/components/RepairGuide.vue'
 import { useJob } from '@/composables/useJob'
 import StateBand from '@/views/job/StateBand.vue'
 import { describe } from '@/views/job/journalWords'
@@ -147,11 +148,20 @@ async function close() {
             <i class="pi pi-check" aria-hidden="true" /> {{ describe(r) }}
           </p>
           <p v-if="diagnosis?.askWhy" class="faint">{{ diagnosis.askWhy }}</p>
+          <details v-if="diagnosis?.guide && repairs.length === 0" open>
+            <summary>How {{ diagnosis.units.find((u) => u.unit)?.unit }} is repaired</summary>
+            <RepairGuide :guide="diagnosis.guide" @cause="cause = $event" />
+          </details>
           <div class="form">
             <label for="action">What was done</label>
             <Textarea id="action" v-model="action" rows="2" maxlength="500" />
             <label for="parts">Parts used, separated by commas</label>
-            <InputText id="parts" v-model="parts" placeholder="none" maxlength="300" />
+            <InputText
+              id="parts"
+              v-model="parts"
+              :placeholder="diagnosis?.guide?.parts.join(', ') || 'none'"
+              maxlength="300"
+            />
             <label for="cause">Cause, if known</label>
             <InputText id="cause" v-model="cause" placeholder="vibration, water, wear…" maxlength="300" />
             <label for="minutes">Minutes of work</label>

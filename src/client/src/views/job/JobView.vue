@@ -26,6 +26,8 @@ const { proposal, chosen, test, isOwn, moving } = leads
 const band = ref<InstanceType<typeof StateBand>>()
 const wire = ref('')
 const help = ref(false)
+/** The answer whose leavings are shown in the drawing instead of what is suspected now. */
+const previewed = ref<Proposal['outcomes'][number]>()
 const panel = ref<'suspects' | 'tried' | 'journal'>('suspects')
 
 const proposedTrial = computed(() =>
@@ -36,6 +38,11 @@ const proposedTrial = computed(() =>
 
 const suspicion = computed(() => {
   const byUnit: Record<string, number> = {}
+  if (previewed.value) {
+    for (const left of previewed.value.leaves.filter((l) => l.unit))
+      byUnit[circuit.value?.devices.some((d) => d.tag === left.unit) ? `${left.unit}:` : left.unit] = left.probability
+    return byUnit
+  }
   for (const unit of diagnosis.value?.units ?? []) {
     if (!unit.unit) continue
     if (unit.term === 'conductor') byUnit[unit.unit] = unit.probability
@@ -59,6 +66,7 @@ const readings = computed(() => {
   return [...latest].map(([terminal, text]) => ({ terminal, text }))
 })
 const wireConductors = computed(() => circuit.value?.conductors.filter((c) => c.wire === wire.value) ?? [])
+const wireEnds = computed(() => [...new Set(wireConductors.value.flatMap((c) => [c.from, c.to]))])
 const hasEvidence = computed(() => diagnosis.value && diagnosis.value.status !== 'noEvidence')
 
 async function add(entry: Entry) {
@@ -71,6 +79,10 @@ function lift(conductor: string, end: string) {
 
 async function liftAll(wires: Proposal['lift']) {
   for (const wire of wires) await add({ type: 'wireLifted', conductor: wire.conductor, end: wire.end } as Entry)
+}
+
+function tighten(terminal: string, wasLoose: boolean) {
+  void add({ type: 'tightened', terminal, wasLoose } as Entry)
 }
 
 function land(conductor: string) {
@@ -138,6 +150,9 @@ defineExpose({ id: toRef(props, 'id') })
             @terminal="leads.tap"
             @wire="wire = $event"
           />
+          <p v-if="previewed" class="preview" role="status">
+            <strong>If it shows {{ previewed.shows }}:</strong> shaded is what that would leave.
+          </p>
           <p class="legend faint">
             Thick broken line: live in a good circuit as it now stands. Shaded: suspected, with its share. Tap a
             terminal to move lead {{ moving }}; tap a wire number for its route, to lift it or to measure at the strip.
@@ -160,6 +175,7 @@ defineExpose({ id: toRef(props, 'id') })
           @entry="add"
           @state="band?.ask($event)"
           @lift="liftAll"
+          @preview="previewed = $event"
           @tried="panel = 'tried'"
           @moving="moving = $event"
           @set="leads.set"
@@ -175,7 +191,11 @@ defineExpose({ id: toRef(props, 'id') })
             </button>
           </div>
           <template v-if="panel === 'suspects'">
-            <SuspectList v-if="diagnosis && hasEvidence" :diagnosis="diagnosis" />
+            <SuspectList
+              v-if="diagnosis && hasEvidence"
+              :diagnosis="diagnosis"
+              @meter="add({ type: 'meterChecked', good: $event, meter: '' } as Entry)"
+            />
             <section v-else class="sheet empty">
               <p v-if="!diagnosis">Working out the suspects of this circuit…</p>
               <p v-else>{{ diagnosis.summary }}</p>
@@ -214,6 +234,26 @@ defineExpose({ id: toRef(props, 'id') })
               @click="lift(c.id, end)"
             />
           </template>
+        </div>
+        <h3>Try a screw</h3>
+        <div v-for="end in wireEnds" :key="end" class="row">
+          <span>{{ end }}</span>
+          <Button
+            label="was loose, now tight"
+            size="small"
+            variant="outlined"
+            :aria-label="`${end} was loose, now tight`"
+            :disabled="job.liveness !== 'provedDead'"
+            @click="tighten(end, true)"
+          />
+          <Button
+            label="is tight"
+            size="small"
+            variant="outlined"
+            :aria-label="`${end} is tight`"
+            :disabled="job.liveness !== 'provedDead'"
+            @click="tighten(end, false)"
+          />
         </div>
         <p v-if="job.liveness !== 'provedDead'" class="faint">Only on a circuit that is isolated and proved dead.</p>
       </template>
@@ -259,6 +299,10 @@ defineExpose({ id: toRef(props, 'id') })
 .head h1 {
   flex: 1 1 18rem;
   font-size: 1.25rem;
+}
+.preview {
+  border-left: 6px solid var(--petrol);
+  padding: 0.2rem 0.6rem;
 }
 .closed {
   border: 2px solid var(--petrol);

@@ -39,8 +39,9 @@ function addNote() {
         {{ describe(w.entry) }} <em>waiting to be sent</em>
       </li>
       <li v-for="row in rows" :key="row.entry.id">
-        <span :class="{ struck: row.struck }" class="figures">{{ describe(row.entry) }}</span>
+        <span :class="{ struck: row.struck || row.void }" class="figures">{{ describe(row.entry) }}</span>
         <span class="faint figures"> {{ when(row.entry.at) }} {{ row.entry.who }}</span>
+        <span v-if="row.void" class="faint"> (meter was wrong)</span>
         <span v-if="row.struck" class="faint"> (struck out)</span>
         <Button
           v-else-if="!job.isClosed && row.entry.type !== 'complaint' && row.entry.type !== 'struckOut'"

@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Circuit, Entry, Job, Proposal, Quantity, Step } from '@/api/client'
-import { isLive, parseReading } from '@/composables/reading'
+import { isAmps, isLive, parseReading } from '@/composables/reading'
 import { useSettings } from '@/composables/useSettings'
 
 const props = defineProps<{
@@ -30,6 +30,7 @@ const emit = defineEmits<{
   closeOut: []
   tried: []
   lift: [wires: Proposal['lift']]
+  preview: [outcome?: Proposal['outcomes'][number]]
 }>()
 
 const { without } = useSettings()
@@ -39,6 +40,7 @@ const kinds = [
   { value: 'operating', label: 'Nothing may be started or stopped' },
   { value: 'field', label: 'Only what is in the panel' },
   { value: 'clamp', label: 'No clamp meter' },
+  { value: 'insulationTester', label: 'No insulation tester' },
   { value: 'lifting', label: 'No wires lifted' },
 ]
 const text = ref('')
@@ -50,6 +52,8 @@ const quantities = [
   { label: 'Ω', value: 'ohms', aria: 'ohms' },
   { label: 'beep', value: 'continuity', aria: 'continuity' },
   { label: 'A~', value: 'amps', aria: 'amps by clamp' },
+  { label: 'A start', value: 'startingAmps', aria: 'starting amps by clamp' },
+  { label: 'MΩ', value: 'insulation', aria: 'insulation at 500 V' },
 ]
 
 const touches = computed(
@@ -60,6 +64,8 @@ const touches = computed(
       ohms: ['0', 'OL', 'stray'],
       continuity: ['beep', 'no beep'],
       amps: ['0'],
+      startingAmps: ['0'],
+      insulation: ['0', 'OL'],
     })[props.test?.quantity ?? 'volts'],
 )
 const device = (tag: string) => props.circuit.devices.find((d) => d.tag === tag)
@@ -109,6 +115,10 @@ const holdable = computed(() =>
 const isHeld = (step: Step) =>
   props.test?.held.some((h) => h.device === step.device && h.position === step.position) ?? false
 
+function checkedMeter(good: boolean) {
+  emit('entry', { type: 'meterChecked', good, meter: '' } as Entry)
+}
+
 function toggle(step: Step) {
   emit('set', {
     held: isHeld(step) ? props.test!.held.filter((h) => h.device !== step.device) : [...(props.test?.held ?? []), step],
@@ -137,6 +147,21 @@ function record(shown = text.value) {
   } as Entry)
   text.value = ''
 }
+
+const previewed = ref<number>()
+
+/** Shows in the drawing what an answer would leave; touched again, what is suspected now. */
+function preview(index?: number) {
+  previewed.value = previewed.value === index ? undefined : index
+  emit('preview', previewed.value === undefined ? undefined : props.proposal?.outcomes[previewed.value])
+}
+
+watch(
+  () => props.proposal,
+  () => {
+    if (previewed.value !== undefined) preview(previewed.value)
+  },
+)
 
 function answer(value: string) {
   emit('entry', { type: 'look', device: props.proposal!.device, look: props.proposal!.look, answer: value } as Entry)
@@ -202,7 +227,7 @@ watch(
       />
       <div class="leads">
         <button
-          v-for="lead in test.quantity === 'amps' ? ([1] as const) : ([1, 2] as const)"
+          v-for="lead in isAmps(test.quantity) ? ([1] as const) : ([1, 2] as const)"
           :key="lead"
           type="button"
           class="lead"
@@ -300,14 +325,18 @@ watch(
     <details v-if="!isOwn && proposal" class="why">
       <summary>Why this, and what each answer would leave</summary>
       <p>{{ proposal.why }}</p>
-      <ul>
-        <li v-for="outcome in proposal.outcomes" :key="outcome.shows" class="figures">
-          <strong>{{ outcome.shows }}</strong> ({{ Math.round(outcome.probability * 100) }} %) leaves
-          {{
-            outcome.leaves.map((l) => `${l.unit || 'nothing wrong'} ${Math.round(l.probability * 100)} %`).join(', ')
-          }}
-        </li>
-      </ul>
+      <p class="faint">Touch an answer to see in the drawing what it would leave.</p>
+      <button
+        v-for="(outcome, i) in proposal.outcomes"
+        :key="outcome.shows"
+        type="button"
+        class="outcome figures"
+        :aria-pressed="previewed === i"
+        @click="preview(i)"
+      >
+        <strong>{{ outcome.shows }}</strong> ({{ Math.round(outcome.probability * 100) }} %) leaves
+        {{ outcome.leaves.map((l) => `${l.unit || 'nothing wrong'} ${Math.round(l.probability * 100)} %`).join(', ') }}
+      </button>
     </details>
     <details class="without">
       <summary>
@@ -316,6 +345,15 @@ watch(
       <label v-for="kind in kinds" :key="kind.value" class="holdable">
         <input v-model="without" type="checkbox" :value="kind.value" /> {{ kind.label }}
       </label>
+    </details>
+    <details class="without">
+      <summary>The meter</summary>
+      <p>Tried on a known source, leads against each other, unit and setting read again:</p>
+      <div class="touches">
+        <Button label="Meter is good" severity="secondary" variant="outlined" @click="checkedMeter(true)" />
+        <Button label="Meter was wrong" severity="secondary" variant="outlined" @click="checkedMeter(false)" />
+      </div>
+      <p class="faint">Wrong: its readings since the check before stay in the journal and no longer count.</p>
     </details>
     <details v-if="others.length > 1">
       <summary>Other tests ({{ others.length - 1 }})</summary>
@@ -432,6 +470,10 @@ details ul {
   margin: 0;
   padding-left: 1.1rem;
 }
+.outcome[aria-pressed='true'] {
+  outline: 2px solid var(--petrol);
+}
+.outcome,
 .other,
 .holdable {
   display: block;

@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import type { Diagnosis } from '@/api/client'
+import RepairGuide from '@/components/RepairGuide.vue'
 import { useSettings } from '@/composables/useSettings'
 
 defineProps<{ diagnosis: Diagnosis }>()
+const emit = defineEmits<{ meter: [good: boolean] }>()
 const { learn } = useSettings()
 const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(p * 100)} %`)
 </script>
@@ -14,9 +17,17 @@ const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${M
     <ul v-if="diagnosis.waysOut.length" class="ways">
       <li v-for="way in diagnosis.waysOut" :key="way">{{ way }}</li>
     </ul>
+    <div v-if="diagnosis.waysOut.length" class="row no-print">
+      <Button label="Meter checked: good" severity="secondary" variant="outlined" @click="emit('meter', true)" />
+      <Button label="The meter was wrong" severity="secondary" variant="outlined" @click="emit('meter', false)" />
+    </div>
     <template v-if="diagnosis.status === 'found' || diagnosis.status === 'almostFound'">
       <p v-if="diagnosis.remedy"><strong>Remedy:</strong> {{ diagnosis.remedy }}</p>
       <p v-if="diagnosis.askWhy"><strong>Ask why:</strong> {{ diagnosis.askWhy }}</p>
+      <details v-if="diagnosis.guide">
+        <summary class="plain">How to repair it, parts, causes</summary>
+        <RepairGuide :guide="diagnosis.guide" class="brief" />
+      </details>
     </template>
     <details v-for="unit in diagnosis.units.slice(0, 8)" :key="unit.unit || 'none'">
       <summary>
@@ -24,6 +35,7 @@ const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${M
         <span class="share figures">{{ percent(unit.probability) }}</span>
         <span class="title">
           <strong>{{ unit.unit || 'No fault now' }}</strong> {{ unit.suspects[0]?.title }}
+          <em v-if="(unit.suspects[0]?.comesAndGoes ?? 0) > 0.5">comes and goes</em>
           <span class="faint">{{ unit.place }}</span>
         </span>
       </summary>
@@ -72,6 +84,19 @@ summary {
   min-height: 44px;
   border-top: 1px solid var(--line);
   cursor: pointer;
+}
+summary.plain {
+  display: block;
+  padding: 0.7rem 0;
+  color: var(--petrol);
+}
+.brief :deep(.pick) {
+  display: none;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
 }
 .bar {
   height: 12px;

@@ -26,11 +26,17 @@ export function describe(entry: Entry): string {
     case 'energised':
       return 'Switched on again'
     case 'reading':
-      return `${entry.quantity === 'amps' ? `clamp at ${entry.from}` : `${entry.from} – ${entry.to}`}: ${showReading(entry.value, entry.quantity)}${entry.held.length ? ` with ${steps(entry.held)}` : ''}`
+      return `${entry.quantity === 'amps' ? `clamp at ${entry.from}` : entry.quantity === 'startingAmps' ? `clamp at ${entry.from}, starting` : `${entry.from} – ${entry.to}${entry.quantity === 'insulation' ? ' insulation' : ''}`}: ${showReading(entry.value, entry.quantity)}${entry.held.length ? ` with ${steps(entry.held)}` : ''}`
     case 'wireLifted':
       return `Lifted ${entry.conductor} at ${entry.end}`
     case 'wireLanded':
       return `Landed ${entry.conductor}`
+    case 'tightened':
+      return `Screw of ${entry.terminal}: ${entry.wasLoose ? 'was loose, tightened' : 'tight'}`
+    case 'meterChecked':
+      return entry.good
+        ? `Meter ${entry.meter ? `${entry.meter} ` : ''}checked on a known source: good`
+        : `Meter ${entry.meter ? `${entry.meter} ` : ''}found wrong: its readings since the check before do not count`
     case 'finding':
       return `Found: ${entry.text || entry.unit}`
     case 'repair':
