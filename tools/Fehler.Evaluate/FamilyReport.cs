@@ -20,11 +20,17 @@ internal sealed record FamilyReport
     /// <summary>Without a symptom and right all the same.</summary>
     public required int SilentRight { get; init; }
     public required int[] Readings { get; init; }
+
+    /// <summary>Of these the readings until one unit, or those that nothing tells apart, held 95 %; the rest are proof.</summary>
+    public required int[] ReadingsToIsolate { get; init; }
     public required int[] Looks { get; init; }
     public required double[] Minutes { get; init; }
 
     /// <summary>Uncertainty about the unit that the symptom leaves, bits.</summary>
     public required double[] BitsAfterSymptom { get; init; }
+
+    /// <summary>What naming the unit takes after the symptom, bits: no run of yes-or-no readings needs fewer on average.</summary>
+    public required double[] BitsOfFault { get; init; }
     public required int[] WalkedReadings { get; init; }
     public required double[] WalkedMinutes { get; init; }
     public required int[] HalvedReadings { get; init; }

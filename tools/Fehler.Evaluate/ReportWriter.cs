@@ -13,13 +13,15 @@ internal sealed class ReportWriter(IReadOnlyList<FamilyReport> reports, int ever
         var text = new StringBuilder();
         text.AppendLine($"Every {every}. fault (with its sizes) of each catalogue, {pairs} pairs a circuit, fixed seed. Readings and minutes are means; right is the unit or one that nothing on offer tells from it.");
         text.AppendLine();
-        text.AppendLine("| circuit | with a symptom | right | proved | readings (90 %) | bits after symptom | from the supply | halving | looks | minutes (from the supply) | right with 1 in 10 wrong | both of two |");
-        text.AppendLine("|---|---|---|---|---|---|---|---|---|---|---|---|");
+        text.AppendLine("| circuit | with a symptom | right | proved | readings to isolate | with proof (90 %) | bits to name the unit | from the supply | halving | looks | minutes (from the supply) | right with 1 in 10 wrong | both of two |");
+        text.AppendLine("|---|---|---|---|---|---|---|---|---|---|---|---|---|");
         foreach (var r in reports.Append(All()))
         {
-            text.AppendLine($"| {r.Circuit} | {r.Shown} of {r.Tried} | {r.Right} | {r.Proved} | {Mean(r.Readings):0.0} ({Percentile(Doubles(r.Readings), 0.9):0}) | {r.BitsAfterSymptom.DefaultIfEmpty().Average():0.0} | {Mean(r.WalkedReadings):0.0} | {Mean(r.HalvedReadings):0.0} | {Mean(r.Looks):0.0} | {r.Minutes.DefaultIfEmpty().Average():0} ({r.WalkedMinutes.DefaultIfEmpty().Average():0}) | {r.RightWithMistakes} of {r.WithMistakes} | {r.BothFound} of {r.Doubles} |");
+            text.AppendLine($"| {r.Circuit} | {r.Shown} of {r.Tried} | {r.Right} | {r.Proved} | {Mean(r.ReadingsToIsolate):0.0} | {Mean(r.Readings):0.0} ({Percentile(Doubles(r.Readings), 0.9):0}) | {r.BitsOfFault.DefaultIfEmpty().Average():0.0} | {Mean(r.WalkedReadings):0.0} | {Mean(r.HalvedReadings):0.0} | {Mean(r.Looks):0.0} | {r.Minutes.DefaultIfEmpty().Average():0} ({r.WalkedMinutes.DefaultIfEmpty().Average():0}) | {r.RightWithMistakes} of {r.WithMistakes} | {r.BothFound} of {r.Doubles} |");
         }
 
+        var all = All();
+        text.AppendLine().AppendLine($"Readings to isolate over bits to name the unit: {Mean(all.ReadingsToIsolate) / all.BitsOfFault.DefaultIfEmpty().Average():0.00}; with proof: {Mean(all.Readings) / all.BitsOfFault.DefaultIfEmpty().Average():0.00}. With proof over walking from the supply: {Mean(all.Readings) / Mean(all.WalkedReadings):P0}; over halving: {Mean(all.Readings) / Mean(all.HalvedReadings):P0}.");
         text.AppendLine().AppendLine(Calibration()).AppendLine(Times());
         foreach (var r in reports.Where(r => r.Missed.Length > 0))
         {
@@ -39,9 +41,11 @@ internal sealed class ReportWriter(IReadOnlyList<FamilyReport> reports, int ever
         Proved = reports.Sum(r => r.Proved),
         SilentRight = reports.Sum(r => r.SilentRight),
         Readings = [.. reports.SelectMany(r => r.Readings)],
+        ReadingsToIsolate = [.. reports.SelectMany(r => r.ReadingsToIsolate)],
         Looks = [.. reports.SelectMany(r => r.Looks)],
         Minutes = [.. reports.SelectMany(r => r.Minutes)],
         BitsAfterSymptom = [.. reports.SelectMany(r => r.BitsAfterSymptom)],
+        BitsOfFault = [.. reports.SelectMany(r => r.BitsOfFault)],
         WalkedReadings = [.. reports.SelectMany(r => r.WalkedReadings)],
         WalkedMinutes = [.. reports.SelectMany(r => r.WalkedMinutes)],
         HalvedReadings = [.. reports.SelectMany(r => r.HalvedReadings)],

@@ -17,6 +17,10 @@ namespace Fehler.Core.Bench;
 public sealed class GuidedRun
 {
     private const int MostTests = 30;
+    private const double IsolatedShare = 0.95;
+
+    /// <summary>Less likely units are not listed.</summary>
+    private const double LeastShare = 0.002;
 
     private readonly List<JournalEntry> _entries = [];
     private readonly Circuit _circuit;
@@ -42,6 +46,9 @@ public sealed class GuidedRun
 
     public int Readings => _entries.OfType<Reading>().Count();
 
+    /// <summary>Readings until one unit, with those that nothing tells from it, held 95 %: what came after was proof. All of them when that never was.</summary>
+    public int ReadingsToIsolate { get; private set; } = -1;
+
     public int Looks => _entries.OfType<LookSeen>().Count();
 
     public double Minutes { get; private set; }
@@ -57,6 +64,12 @@ public sealed class GuidedRun
 
     /// <summary>Uncertainty about the unit when only the symptom was known, bits: as many yes-or-no readings are needed on average.</summary>
     public double BitsAfterSymptom { get; private set; }
+
+    /// <summary>
+    /// What naming this fault's unit takes when only the symptom is known, bits: the logarithm of how unlikely it then is. Its mean over
+    /// faults as often as they happen is the entropy; a rare fault takes more.
+    /// </summary>
+    public double BitsOfFault { get; private set; }
 
     /// <summary>Faults that are still in the panel.</summary>
     public IReadOnlyList<FaultMode> Left => _left;
@@ -138,7 +151,14 @@ public sealed class GuidedRun
             var began = Stopwatch.GetTimestamp();
             Result = session.Diagnose(JobState.Of(_circuit, _entries), _options.Strategy);
             Thinking.Add(Stopwatch.GetElapsedTime(began));
-            BitsAfterSymptom = i == 0 ? Result.Entropy : BitsAfterSymptom;
+            if (i == 0)
+            {
+                BitsAfterSymptom = Result.Entropy;
+                BitsOfFault = -Math.Log2(Math.Max(LeastShare, _left.Count == 0 ? 1 : Result.Units.FirstOrDefault(u => u.Unit == _left[0].Unit)?.Probability ?? 0));
+            }
+
+            var isIsolated = Result.Units.FirstOrDefault(u => u.Unit.Length > 0) is { } top && top.Probability + Result.Units.Where(u => top.Alike.Contains(u.Unit)).Sum(u => u.Probability) >= IsolatedShare;
+            ReadingsToIsolate = isIsolated && ReadingsToIsolate < 0 ? Readings : ReadingsToIsolate;
             var isEnd = Result.Status == DiagnosisStatus.Found || Result.Proposals.IsEmpty || i >= MostTests * (isSeveral ? 2 : 1);
             if (isEnd && !(isSeveral && RepairedOne()))
             {
@@ -184,8 +204,21 @@ public sealed class GuidedRun
         }
 
         ResetWhatTripped();
+        StopAll();
         ShowSymptom();
         return !WorksAgain && _left.Count > 0;
+    }
+
+    /// <summary>A repaired circuit may have started by itself: it is stopped before it is tried again.</summary>
+    private void StopAll()
+    {
+        foreach (var stop in RunUp.Of(_circuit).Stops)
+        {
+            foreach (ImmutableArray<Step> steps in new ImmutableArray<Step>[] { [new Step(stop.Tag, "pressed")], [new Step(stop.Tag, "released")], [Step.Wait(30)] })
+            {
+                Add(new OperationSeen(steps, _panel.Operate(steps)));
+            }
+        }
     }
 
     /// <summary>Before it is tried again, whatever stands tripped is reset; what had only tripped is no fault any more.</summary>

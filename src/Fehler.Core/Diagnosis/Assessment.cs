@@ -25,6 +25,13 @@ internal sealed class Assessment
     /// <summary>From here on it is worth reading what would have to be done.</summary>
     private const double GuideAbove = 0.8;
 
+    /// <summary>
+    /// How much less a trip by itself counts once the search is for its cause, what such a trip has to hold for the search to end, and how
+    /// many causes are named.
+    /// </summary>
+    private const double ByItselfShare = 0.1, NothingBehindShare = 0.9;
+    private const int MostCauses = 6;
+
     private const int MostReasons = 6;
 
     private readonly DiagnosisSession _session;
@@ -65,8 +72,9 @@ internal sealed class Assessment
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var none = _posterior[^1];
         var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && IsProved(s));
-        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _without, _posterior).Proposals(proved ? null : top) : [];
-        var status = Status(top, none, repaired, proved);
+        var why = proved && _job.Repairs.IsEmpty ? Why(top!.Suspects[0].Fault!) : null;
+        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _without, why?.Weights ?? _posterior).Proposals(proved ? null : top) : [];
+        var status = Status(top, none, repaired, proved && (why is null || proposals.IsEmpty));
         units = [.. units.Select(u => u with { Alike = AlikeUnits(u, units, proposals) })];
         return new DiagnosisResult
         {
@@ -77,13 +85,36 @@ internal sealed class Assessment
             WireVolts = WireVolts(),
             Consequences = _consequences,
             History = _session.History,
-            Summary = Summary(status, units, proposals, none),
+            Causes = why?.Causes ?? [],
+            Summary = Summary(status, units, proposals, none, why),
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
             Remedy = top?.Suspects[0].Fault?.Remedy ?? "",
             AskWhy = top?.Suspects[0].Fault?.AskWhy ?? "",
             Guide = top is { Probability: > GuideAbove } ? RepairGuide.Of(_circuit, PartIn(top.Unit, top.Suspects[0].Fault!)) : null,
         };
     }
+
+    /// <summary>
+    /// What tripped or blew did so because of something. Once it is known to stand tripped, having done so by itself counts for little, and
+    /// the search goes on among what would have tripped it, until nothing of that is left or one of it is found.
+    /// </summary>
+    private TripSearch? Why(FaultMode lead)
+    {
+        if (lead is not { AskWhy: not null, Alterations: [FoundInPosition trip] })
+        {
+            return null;
+        }
+
+        var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == trip.Device);
+        var weights = _session.Hypotheses.Select((h, i) => h.State.Devices[index].Position != trip.Position ? 0 : h.Fault?.IsIn(trip.Device) == true ? ByItselfShare * _posterior[i] : _posterior[i]).Append(0).ToArray();
+        var sum = weights.Sum();
+        weights = [.. weights.Select(w => w / sum)];
+        var causes = _session.Hypotheses.Select((h, i) => (h.Fault, Share: weights[i])).Where(x => x.Fault is { Parts.IsEmpty: true } f && f.Unit != trip.Device)
+            .GroupBy(x => x.Fault!.Id).Select(g => new TripCause(g.First().Fault!.Unit, g.First().Fault!.Title, g.Sum(x => x.Share))).OrderByDescending(c => c.Probability).ToList();
+        return causes.Sum(c => c.Probability) < 1 - NothingBehindShare ? null : new TripSearch(weights, [.. causes.Take(MostCauses)]);
+    }
+
+    private sealed record TripSearch(double[] Weights, ImmutableArray<TripCause> Causes);
 
     /// <summary>Protective devices that most of what is still possible says stand tripped or blown, without being at fault themselves.</summary>
     private IEnumerable<string> Consequences()
@@ -140,7 +171,8 @@ internal sealed class Assessment
             .Select(s => new Suspect(
                 s.Best.Hypothesis.Fault, unit,
                 s.Best.Hypothesis.Fault?.Title ?? "Nothing is wrong now (it cured itself, or was operated differently)",
-                s.Share, Reasons(s.Best.Hypothesis)) { ComesAndGoes = s.Best.Hypothesis.Fickle })
+                s.Share, Reasons(s.Best.Hypothesis))
+            { ComesAndGoes = s.Best.Hypothesis.Fickle })
             .ToImmutableArray();
         var device = _circuit.FindDevice(unit);
         var conductor = _circuit.Conductors.FirstOrDefault(c => c.Id == unit);
@@ -247,7 +279,7 @@ internal sealed class Assessment
     private static bool IsSameFault(FaultMode a, FaultMode b) =>
         a.Alterations.Length == b.Alterations.Length && a.Alterations.Zip(b.Alterations).All(x => x.First.Scaled(0) == x.Second.Scaled(0));
 
-    private string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none)
+    private string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none, TripSearch? why)
     {
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var lead = top is null ? "" : $"{top.Suspects[0].Title}{(top.Suspects[0].ComesAndGoes > 0.5 ? ", which comes and goes" : "")}";
@@ -259,6 +291,7 @@ internal sealed class Assessment
             DiagnosisStatus.Contradiction when _meter is { } meter => $"{meter.Fault.Signs}: rather the meter than the circuit ({meter.Share:P0}). Check it on a known source before going on.",
             DiagnosisStatus.Contradiction => $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
             DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null } ? $"{lead}. Nothing else is left." : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
+            DiagnosisStatus.AlmostFound or DiagnosisStatus.Searching when why is not null => $"{lead}: that is a consequence. Why? Likeliest: {string.Join("; ", why.Causes.Take(2).Select(c => $"{c.Title} ({c.Probability:P0})"))}.",
             DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof) ? $"{lead}: {top!.Probability:P0}. One test shows it directly." : $"{lead}: {top!.Probability:P0}, not yet proved.",
             _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
             _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) => $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",

@@ -41,6 +41,9 @@ public sealed record DiagnosisResult
     /// <summary>What stands tripped or blown because of the leading suspect, "F1 1-2 blown": a consequence, to be put right with it.</summary>
     public ImmutableArray<string> Consequences { get; init; } = [];
 
+    /// <summary>The leading suspect only tripped or blew: what may have made it, likeliest first; empty otherwise.</summary>
+    public ImmutableArray<TripCause> Causes { get; init; } = [];
+
     /// <summary>Earlier repairs that moved the weights.</summary>
     public History History { get; init; } = History.None;
 

@@ -29,7 +29,7 @@ public sealed class DiagnosisSession
     private const double NoneOfThesePrior = 0.01, NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
 
     /// <summary>Probability of two faults at once, and how badly the leading single one has to fit before they are thought of.</summary>
-    private const double PairPrior = 0.02, PairsBelow = 0.1;
+    private const double PairPrior = 0.1, PairsBelow = 0.1;
 
     /// <summary>Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).</summary>
     private const double SoundInsulationOhms = 5e6;

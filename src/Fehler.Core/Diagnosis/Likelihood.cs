@@ -37,7 +37,7 @@ public static class Likelihood
 
     /// <summary>Fit of what was seen of a device; neighbours such as "buzzes" and "chatters" are easily taken for each other.</summary>
     public static double OfAppearance(string seen, string predicted) =>
-        seen == predicted ? 1 - MisseenShare : AreNeighbours(seen, predicted) ? 0.15 : MisseenShare / 2;
+        seen == predicted ? 1 - MisseenShare : AreNeighbours(seen, predicted) ? 0.08 : MisseenShare / 2;
 
     /// <summary>Fit of an answer to a look.</summary>
     public static double OfLook(string seen, string predicted) => seen == predicted ? 1 - MislookedShare : MislookedShare;

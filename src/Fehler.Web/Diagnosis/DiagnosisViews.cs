@@ -12,7 +12,7 @@ namespace Fehler.Web.Diagnosis;
 public sealed record DiagnosisView(
     int Sequence, DiagnosisStatus Status, string Summary, double EntropyBits, ImmutableArray<UnitView> Units, ImmutableArray<ProposalView> Proposals,
     ImmutableArray<string> WaysOut, string Remedy, string AskWhy, ImmutableSortedDictionary<string, double?> WireVolts,
-    ImmutableArray<string> Consequences, int RepairsHere, int RepairsInPlant, RepairGuide? Guide);
+    ImmutableArray<string> Consequences, int RepairsHere, int RepairsInPlant, RepairGuide? Guide, ImmutableArray<TripCause> Causes);
 
 public sealed record UnitView(string Unit, string Term, string Place, double Probability, ImmutableArray<string> Alike, ImmutableArray<SuspectView> Suspects);
 
@@ -50,7 +50,8 @@ internal sealed class DiagnosisMapping(Circuit circuit, Func<string, string> say
         sequence, r.Status, say(r.Summary), Math.Round(r.Entropy, 3),
         [.. r.Units.Select(u => new UnitView(u.Unit, say(u.Term), u.Place, Rounded(u.Probability), u.Alike, [.. u.Suspects.Select(ToView)]))],
         [.. r.Proposals.Select(ToView)], Say(r.WaysOut), say(r.Remedy), say(r.AskWhy), r.WireVolts, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant,
-        r.Guide is { } g ? new RepairGuide(say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record)) : null);
+        r.Guide is { } g ? new RepairGuide(say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record)) : null,
+        [.. r.Causes.Select(c => c with { Title = say(c.Title), Probability = Rounded(c.Probability) })]);
 
     private SuspectView ToView(Suspect s) => new(
         s.Fault?.Id ?? "", say(s.Title), say(s.Fault?.Remedy ?? ""), Rounded(s.Probability), Rounded(s.ComesAndGoes), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [],
