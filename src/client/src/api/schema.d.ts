@@ -717,6 +717,7 @@ export interface components {
             /** Format: int32 */
             repairsInPlant: number;
             guide: null | components["schemas"]["RepairGuide"];
+            causes: components["schemas"]["TripCause"][];
         };
         DrawnCoupling: {
             from: string;
@@ -1377,6 +1378,12 @@ export interface components {
         };
         /** @description Terminal as written on the drawing, device:terminal, e.g. KM1:A1. */
         TerminalId: string;
+        TripCause: {
+            unit: string;
+            title: string;
+            /** Format: double */
+            probability: number;
+        };
         UnitView: {
             unit: string;
             term: string;

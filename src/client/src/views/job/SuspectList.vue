@@ -21,6 +21,14 @@ const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${M
       <Button label="Meter checked: good" severity="secondary" variant="outlined" @click="emit('meter', true)" />
       <Button label="The meter was wrong" severity="secondary" variant="outlined" @click="emit('meter', false)" />
     </div>
+    <template v-if="diagnosis.causes.length">
+      <h3>What may be behind it</h3>
+      <ul class="causes">
+        <li v-for="c in diagnosis.causes" :key="c.unit + c.title">
+          <span class="figures">{{ percent(c.probability) }}</span> <strong>{{ c.unit }}</strong> {{ c.title }}
+        </li>
+      </ul>
+    </template>
     <template v-if="diagnosis.status === 'found' || diagnosis.status === 'almostFound'">
       <p v-if="diagnosis.remedy"><strong>Remedy:</strong> {{ diagnosis.remedy }}</p>
       <p v-if="diagnosis.askWhy"><strong>Ask why:</strong> {{ diagnosis.askWhy }}</p>
