@@ -32,6 +32,9 @@ internal sealed class Assessment
     private const double ByItselfShare = 0.1, NothingBehindShare = 0.9;
     private const int MostCauses = 6;
 
+    /// <summary>A rival that holds less is not worth another proof.</summary>
+    private const double RivalShare = 0.0005;
+
     private const int MostReasons = 6;
 
     private readonly DiagnosisSession _session;
@@ -226,11 +229,19 @@ internal sealed class Assessment
 
         return _session.Observations.Any(o => o.FitOf(best) > ProvesAbove && o.FitOf(best) > 4 * o.FitOf(_session.Healthy) && o.Entry switch
         {
-            Reading r => fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points),
+            Reading r => fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points) && !MayBeGhost(o, r, suspect.Unit),
             LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
             _ => false,
         });
     }
+
+    /// <summary>
+    /// A voltage that a rival says nothing holds there: over the capacitance of a cable a meter of high impedance may show as much across a
+    /// sound contact whose wire is off. Such a voltage points, it does not prove.
+    /// </summary>
+    private bool MayBeGhost(Observation observation, Reading reading, string unit) => reading.Quantity == Quantity.Volts && reading.Value.Kind is ReadingKind.Number or ReadingKind.Full
+        && _session.Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i])).Any(x => x.Share > RivalShare && x.Hypothesis.Fault?.IsIn(unit) == false && x.Hypothesis.Fault.Parts.IsEmpty
+            && observation.FitOf(x.Hypothesis) is not null && observation.By(x.Hypothesis).Reading is { Kind: PredictionKind.Stray });
 
     private DiagnosisStatus Status(SuspectUnit? top, double none, double repaired, bool proved)
     {

@@ -17,6 +17,9 @@ public static class Likelihood
     /// <summary>Share of operations of which one thing was not seen as it was, and of looks at something that stands still.</summary>
     private const double MisseenShare = 0.02, MislookedShare = 0.005;
 
+    /// <summary>Below this share of the greatest stray voltage any value is as likely as another: half of the voltage between lines.</summary>
+    private const double PartOfSpan = 0.7;
+
     private const double Floor = OutlierShare * OutlierDensity;
 
     /// <summary>Fit of a reading.</summary>
@@ -51,12 +54,12 @@ public static class Likelihood
             case PredictionKind.OverLimit:
                 return observed > 5e6 ? 0.4 : 0;
             case PredictionKind.Stray:
-                // Mostly little, or what cable capacitance leads to, or a good part of the supply; never a full, steady voltage.
+                // Mostly little, or what cable capacitance leads to, or a good part of the supply; a full one seldom, unless the capacitance says so.
                 var sharp = Math.Max(1, 0.05 * observed);
                 var width = 0.25 * prediction.Value + 2;
                 var z = (observed - prediction.Value) / width;
                 return observed > straySpan ? 0
-                    : sharp * (0.3 * Math.Exp(-observed / 8) / 8 + 0.4 * Math.Exp(-z * z / 2) / (2.5 * width) + 0.3 / straySpan);
+                    : sharp * (0.3 * Math.Exp(-observed / 8) / 8 + 0.4 * Math.Exp(-z * z / 2) / (2.5 * width) + (observed < PartOfSpan * straySpan ? 0.3 : 0.05) / straySpan);
             default:
                 return prediction.Fit(observed);
         }

@@ -172,6 +172,26 @@ public class FamilyStoriesTests
         operations.Where(p => p.Steps.Any(s => s == Pressed("S2"))).ShouldAllBe(p => p.Cautions.Any(c => c.Contains("may start", StringComparison.Ordinal)));
     }
 
+    /// <summary>
+    /// Ghost voltage (common practice): the core to Start is off, and over the cable a meter of high impedance shows the full voltage across the button. It
+    /// points to the button; the proof is made dead, and it clears it.
+    /// </summary>
+    [Fact]
+    public void Full_volts_across_a_button_whose_cable_core_is_off_prove_nothing()
+    {
+        var journal = new Journal(StarDelta).Add(new LiveWorkAcknowledged()).Add(Seen(Pressed("S2"), ("KM1", "out"), ("KM3", "out"))).Add(Seen(Released("S2"), ("KM1", "out"), ("KM3", "out")))
+            .Volts("F3:2", "INC:N", 230).Volts("X1:3", "INC:N", 231).Volts("X1:4", "INC:N", 0, Pressed("S2")).Volts("KM1:13", "INC:N", 230).Volts("S2:13", "S2:14", 226);
+        var pointed = journal.Diagnose();
+        Top(pointed).Unit.ShouldBe("S2");
+        pointed.Status.ShouldNotBe(DiagnosisStatus.Found);
+        pointed.Proposals[0].IsProof.ShouldBeTrue();
+        pointed.Proposals[0].Quantity.ShouldBe(Quantity.Ohms);
+        var cleared = journal.Dead().Ohms("S2:13", "S2:14", 0.2, Pressed("S2")).Diagnose();
+        cleared.Units.Where(u => u.Unit == "S2").Sum(u => u.Probability).ShouldBeLessThan(0.3);
+        // One reading against the others: the button may still have been read wrongly, the core is the other thing it can be.
+        cleared.Units.Where(u => u.Unit.Length > 0).Take(3).Select(u => u.Suspects[0].Fault!.Id).ShouldContain("4.3/open");
+    }
+
     private static SuspectUnit Top(DiagnosisResult result) => result.Units.First(u => u.Unit.Length > 0);
 
     private static Step Pressed(string button) => new(button, "pressed");
