@@ -36,25 +36,32 @@ const proposedTrial = computed(() =>
     : undefined,
 )
 
+const drawn = computed(
+  () =>
+    new Set<string>(circuit.value?.sheets.flatMap((s) => s.parts.flatMap((p) => p.terminals.map((t) => t.terminal)))),
+)
+type Unit = NonNullable<typeof diagnosis.value>['units'][number]
+
+/** Where in the drawing a unit's share stands: on the parts that its suspects are in, as far as they are drawn. */
+function shades(unit: Unit, share: number): [string, number][] {
+  if (unit.term === 'conductor') return [[unit.unit, share]]
+  const sum = unit.suspects.reduce((total, s) => total + s.probability, 0)
+  return unit.suspects.map((s) => [
+    s.points.length && (s.points as string[]).every((p) => drawn.value.has(p)) ? s.points.join(' ') : `${unit.unit}:`,
+    (share * s.probability) / Math.max(sum, 1e-9),
+  ])
+}
+
 const suspicion = computed(() => {
-  const byUnit: Record<string, number> = {}
-  if (previewed.value) {
-    for (const left of previewed.value.leaves.filter((l) => l.unit))
-      byUnit[circuit.value?.devices.some((d) => d.tag === left.unit) ? `${left.unit}:` : left.unit] = left.probability
-    return byUnit
-  }
-  for (const unit of diagnosis.value?.units ?? []) {
-    if (!unit.unit) continue
-    if (unit.term === 'conductor') byUnit[unit.unit] = unit.probability
-    else
-      for (const suspect of unit.suspects) {
-        const at = suspect.points.length ? suspect.points.join(' ') : `${unit.unit}:`
-        byUnit[at] = (byUnit[at] ?? 0) + suspect.probability
-      }
-  }
-  return diagnosis.value && diagnosis.value.status !== 'noEvidence' && diagnosis.value.status !== 'repaired'
-    ? byUnit
-    : {}
+  const shares: Record<string, number> = {}
+  const d = diagnosis.value
+  if (!d || d.status === 'noEvidence' || d.status === 'repaired') return shares
+  const left = previewed.value
+    ? previewed.value.leaves.map((l) => ({ unit: d.units.find((u) => u.unit === l.unit), share: l.probability }))
+    : d.units.map((unit) => ({ unit, share: unit.probability }))
+  for (const { unit, share } of left)
+    if (unit?.unit) for (const [at, part] of shades(unit, share)) shares[at] = (shares[at] ?? 0) + part
+  return shares
 })
 const lifted = computed(() => job.value?.lifted.map((l) => l.conductor) ?? [])
 /** The latest reading at each terminal against the return, as the drawing shows it. */

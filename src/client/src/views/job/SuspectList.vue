@@ -43,7 +43,7 @@ const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${M
         <span class="share figures">{{ percent(unit.probability) }}</span>
         <span class="title">
           <strong>{{ unit.unit || 'No fault now' }}</strong> {{ unit.suspects[0]?.title }}
-          <em v-if="(unit.suspects[0]?.comesAndGoes ?? 0) > 0.5">comes and goes</em>
+          <em v-if="(unit.suspects[0]?.comesAndGoes ?? 0) > 0.5">comes and goes </em>
           <span class="faint">{{ unit.place }}</span>
         </span>
       </summary>
