@@ -43,9 +43,30 @@ describe('what a person types from a meter', () => {
     expect(typeof parseReading('beep', 'amps')).toBe('string')
   })
 
-  it.each(['volts', 'dcVolts', 'ohms', 'continuity', 'amps'] as const)('lets %s be not sure', (quantity) => {
-    expect(parseReading('not sure', quantity)).toEqual({ kind: 'notSure', number: 0 })
-    expect(parseReading('?', quantity)).toEqual({ kind: 'notSure', number: 0 })
-    expect(showReading({ kind: 'notSure', number: 0 }, quantity)).toBe('not sure')
+  it.each([
+    ['0.5', 500_000],
+    ['0,15', 150_000],
+    ['220', 220_000_000],
+    ['150k', 150_000],
+    ['2M', 2_000_000],
+  ])('takes %s from an insulation tester, whose display is in megohm', (text, ohms) => {
+    expect(parseReading(text, 'insulation')).toEqual({ kind: 'number', number: expect.closeTo(ohms, 3) })
   })
+
+  it('takes OL from an insulation tester and no voltage', () => {
+    expect(parseReading('OL', 'insulation')).toEqual({ kind: 'overLimit', number: 0 })
+    expect(typeof parseReading('full', 'insulation')).toBe('string')
+    expect(typeof parseReading('OL', 'startingAmps')).toBe('string')
+    expect(showReading({ kind: 'number', number: 48.2 }, 'startingAmps')).toBe('48.2 A')
+    expect(showReading({ kind: 'number', number: 2_000_000 }, 'insulation')).toBe('2 MΩ')
+  })
+
+  it.each(['volts', 'dcVolts', 'ohms', 'continuity', 'amps', 'startingAmps', 'insulation'] as const)(
+    'lets %s be not sure',
+    (quantity) => {
+      expect(parseReading('not sure', quantity)).toEqual({ kind: 'notSure', number: 0 })
+      expect(parseReading('?', quantity)).toEqual({ kind: 'notSure', number: 0 })
+      expect(showReading({ kind: 'notSure', number: 0 }, quantity)).toBe('not sure')
+    },
+  )
 })

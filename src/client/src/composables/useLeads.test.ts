@@ -66,4 +66,18 @@ describe('where the leads are', () => {
     l.set({ quantity: 'volts' })
     expect(l.test.value).toMatchObject({ from: 'F2:2', to: 'INC:N', quantity: 'volts' })
   })
+
+  it.each(['amps', 'startingAmps'] as const)(
+    'puts a clamp for %s around one terminal, and two leads on again after it',
+    (quantity) => {
+      const l = leads()
+      l.tap('F2:2')
+      l.set({ quantity })
+      expect(l.test.value).toMatchObject({ from: 'F2:2', to: 'F2:2', quantity })
+      l.tap('F2:4')
+      expect(l.test.value).toMatchObject({ from: 'F2:4', to: 'F2:4' })
+      l.set({ quantity: 'volts' })
+      expect(l.test.value).toMatchObject({ from: 'F2:4', to: 'INC:N' })
+    },
+  )
 })

@@ -43,6 +43,40 @@ group('a journal entry in one line', () => {
       'Repaired S1: block replaced (cause: water)',
       { type: 'repair', unit: 'S1', action: 'block replaced', parts: [], minutes: 5, cause: 'water' } as Entry,
     ],
+    [
+      'clamp at F2:2, starting: 48 A with S2 pressed',
+      {
+        type: 'reading',
+        quantity: 'startingAmps',
+        from: 'F2:2',
+        to: 'F2:2',
+        held: [step('S2', 'pressed')],
+        value: { kind: 'number', number: 48 },
+        meter: '',
+      } as Entry,
+    ],
+    [
+      'M1:U – M1:PE insulation: 150 kΩ',
+      {
+        type: 'reading',
+        quantity: 'insulation',
+        from: 'M1:U',
+        to: 'M1:PE',
+        held: [],
+        value: { kind: 'number', number: 150_000 },
+        meter: '',
+      } as Entry,
+    ],
+    [
+      'Screw of KM1:13: was loose, tightened',
+      { type: 'tightened', terminal: 'KM1:13', wasLoose: true } as unknown as Entry,
+    ],
+    ['Screw of KM1:13: tight', { type: 'tightened', terminal: 'KM1:13', wasLoose: false } as unknown as Entry],
+    ['Meter checked on a known source: good', { type: 'meterChecked', good: true, meter: '' } as Entry],
+    [
+      'Meter M-2 found wrong: its readings since the check before do not count',
+      { type: 'meterChecked', good: false, meter: 'M-2' } as Entry,
+    ],
     ['Function test rest: FAILED', { type: 'functionTested', step: 'rest', passed: false, seen: {} } as Entry],
   ])('%s', (line, entry) => {
     expect(describe(entry)).toBe(line)
