@@ -87,6 +87,8 @@ public sealed class RepairTests : IDisposable
         _screen.ClickText("First: agree to live tests");
         _screen.TickAll("I work live");
         _screen.Find(Meter);
+        _screen.Find("section[aria-label='Next test'][aria-busy='false']");
+        _screen.Until(() => Suspects().Length > 0, "the suspects");
         var before = Suspects();
         _screen.Type(Meter, "0");
         _screen.ClickText("Record");

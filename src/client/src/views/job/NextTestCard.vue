@@ -190,7 +190,7 @@ watch(
     :data-look="proposal?.kind === 'look' && !isOwn ? `${proposal.device}/${proposal.look}` : undefined"
   >
     <div class="head">
-      <h2>{{ isOwn ? 'Your own reading' : proposal?.isProof ? 'Proof' : found && !proposal ? 'Found' : 'Next' }}</h2>
+      <h2>{{ isOwn ? 'Your own reading' : found ? 'Found' : proposal?.isProof ? 'Proof' : 'Next' }}</h2>
       <span v-if="!isOwn && proposal" class="faint figures"
         >{{ chosen + 1 }} of {{ others.length }} · about {{ proposal.minutes.toFixed(1) }} min</span
       >
@@ -203,9 +203,10 @@ watch(
       />
     </div>
 
-    <template v-if="found && !proposal && !isOwn">
+    <template v-if="found && !isOwn">
       <p class="good">{{ found }}</p>
       <Button label="Repair and close out" icon="pi pi-check-square" @click="emit('closeOut')" />
+      <p v-if="proposal" class="faint">To be surer still:</p>
     </template>
     <p v-else-if="!proposal && !isOwn" class="faint">
       {{
