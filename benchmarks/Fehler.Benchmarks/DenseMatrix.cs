@@ -1,7 +1,5 @@
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
-using Fehler.Core.Operation;
 using MathNet.Numerics.LinearAlgebra;
 using Complex = System.Numerics.Complex;
 

@@ -1,9 +1,9 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Core.Families;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Benchmarks;
 
@@ -22,7 +22,7 @@ internal sealed class SixtyDevices
         }
 
         Network = Network.Of(Circuit);
-        var start = RunUp.Of(Circuit).Starts[0];
+        var start = Circuit.Compile().RunUp.Starts[0];
         var simulator = new Simulator(Network);
         Running = simulator.Do(simulator.Start().State, [.. start.Prepare, start.Act]).State;
     }

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Numerics;
 using BenchmarkDotNet.Attributes;
+using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 

@@ -1,3 +1,4 @@
+using Fehler.Core.Circuits;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fehler.Data;

@@ -1,3 +1,6 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Operation;
+
 namespace Fehler.Data;
 
 /// <summary>A circuit of the register. Its description lives in its versions.</summary>

@@ -1,6 +1,8 @@
+using System.Reflection;
 using ArchUnitNET.Fluent;
 using ArchUnitNET.Loader;
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 using Fehler.Data;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
 
@@ -25,6 +27,44 @@ public class ArchitectureTests
     public void The_core_refers_to_no_web_or_database_library() =>
         typeof(Circuit).Assembly.GetReferencedAssemblies().Select(a => a.Name!)
             .ShouldAllBe(n => !n.StartsWith("Microsoft.AspNetCore") && !n.StartsWith("Microsoft.EntityFrameworkCore"));
+
+    /// <summary>Layers of the core, from the ground up: each may use those before it.</summary>
+    private static readonly string[] Layers = ["Circuits", "Electrical", "Operation", "Faults", "Jobs", "Diagnosis", "Procedures"];
+
+    /// <summary>What stands beside the layers, with the highest layer that it may use.</summary>
+    private static readonly Dictionary<string, string> Beside = new()
+    {
+        ["Drawing"] = "Circuits",
+        ["Families"] = "Circuits",
+        ["Editing"] = "Operation",
+        ["Trade"] = "Procedures",
+        ["Bench"] = "Procedures",
+        ["Devices"] = "Procedures",
+    };
+
+    public static TheoryData<string, string> Forbidden => [.. Layers.SelectMany((layer, i) => Layers.Skip(i + 1).Concat(Beside.Keys).Select(above => (layer, above)))
+        .Concat(Beside.SelectMany(b => Layers.SkipWhile(l => l != b.Value).Skip(1).Concat(Beside.Keys.Where(k => k != b.Key)).Select(other => (b.Key, other))))
+        .Select(x => new TheoryDataRow<string, string>(x.Item1, x.Item2))];
+
+    [Theory, MemberData(nameof(Forbidden))]
+    public void Inside_the_core_each_layer_uses_only_those_below(string layer, string above) =>
+        Check(Types().That().ResideInNamespace($"Fehler.Core.{layer}").Should().NotDependOnAny(Types().That().ResideInNamespace($"Fehler.Core.{above}")));
+
+    [Fact]
+    public void The_rule_sees_what_a_layer_does_use() =>
+        Types().That().ResideInNamespace("Fehler.Core.Operation").Should().NotDependOnAny(Types().That().ResideInNamespace("Fehler.Core.Circuits"))
+            .HasNoViolations(Everything).ShouldBeFalse();
+
+    [Fact]
+    public void Every_folder_of_the_core_is_a_layer_or_stands_beside_one() =>
+        typeof(Circuit).Assembly.GetTypes().Select(t => t.Namespace).Where(n => n?.StartsWith("Fehler.Core.", StringComparison.Ordinal) == true).Distinct()
+            .ShouldBe(Layers.Concat(Beside.Keys).Select(l => $"Fehler.Core.{l}"), ignoreOrder: true);
+
+    [Fact]
+    public void No_table_of_circuits_is_kept_where_nobody_owns_it() =>
+        typeof(Circuit).Assembly.GetTypes().SelectMany(t => t.GetFields(BindingFlags.Static | BindingFlags.NonPublic | BindingFlags.Public))
+            .Where(f => f.FieldType.IsGenericType && f.FieldType.GetGenericArguments().Any(a => a == typeof(Circuit) || a == typeof(CompiledCircuit) || a == typeof(Device)))
+            .Where(f => !typeof(Delegate).IsAssignableFrom(f.FieldType)).ShouldBeEmpty();
 
     private static void Check(IArchRule rule) => rule.HasNoViolations(Everything).ShouldBeTrue(string.Join("\n", rule.Evaluate(Everything).Where(r => !r.Passed).Select(r => r.Description)));
 }

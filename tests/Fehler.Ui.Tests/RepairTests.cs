@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Fehler.Core.Circuits;
 using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;

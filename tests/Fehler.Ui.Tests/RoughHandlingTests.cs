@@ -1,3 +1,5 @@
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
+using Fehler.Core.Operation;
 
 namespace Fehler.Ui.Tests;
 

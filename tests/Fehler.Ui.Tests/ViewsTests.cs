@@ -1,3 +1,4 @@
+using Fehler.Core.Circuits;
 using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;

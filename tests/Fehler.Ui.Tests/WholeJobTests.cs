@@ -4,7 +4,6 @@ using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;
@@ -21,7 +20,7 @@ public sealed class WholeJobTests : IDisposable
     public void From_the_complaint_to_the_logbook_a_dead_stop_button_is_found_repaired_and_proved()
     {
         var circuit = CircuitFile.Read(File.ReadAllText(Path.Combine(RunningApp.Root, "demo", "circuits", "IN-101.circuit.json")));
-        var panel = new SimulatedPanel(circuit, FaultCatalogue.Of(circuit).First(f => f.Id == "S1/21-22-open").Alterations);
+        var panel = new SimulatedPanel(circuit.Compile(), FaultCatalogue.Of(circuit).First(f => f.Id == "S1/21-22-open").Alterations);
 
         _screen.Open("/");
         _screen.Type(".search", "infeed chain");

@@ -6,7 +6,6 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Web.Tests;
 
@@ -23,9 +22,9 @@ public class JobApiTests(Host host) : IClassFixture<Host>
     {
         var circuit = CircuitFile.Read(await File.ReadAllTextAsync(Path.Combine(Host.Root, "demo", "circuits", $"{tag}.circuit.json"), Host.Cancellation));
         var mode = FaultCatalogue.Of(circuit).First(f => f.Id == fault);
-        var panel = new SimulatedPanel(circuit, mode.Alterations);
+        var panel = new SimulatedPanel(circuit.Compile(), mode.Alterations);
         var job = await Host.OpenJobAsync(_client, tag);
-        foreach (var steps in GuidedRun.Trials(circuit))
+        foreach (var steps in GuidedRun.Trials(circuit.Compile()))
         {
             await Add(job, new { type = "operation", steps, seen = panel.Operate(steps) });
         }
@@ -147,7 +146,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
         if (change == "isolate")
         {
             panel.Isolate();
-            await Add(job, new { type = "isolated", points = Isolation.Of(circuit).Points });
+            await Add(job, new { type = "isolated", points = circuit.Compile().Isolation.Points });
             await Add(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
         }
         else if (change == "energise")

@@ -1,3 +1,5 @@
+using Fehler.Core.Circuits;
+
 namespace Fehler.Evaluate;
 
 /// <summary>How sure the diagnosis was of what it named at the end, whether that was right, and how often such a fault happens.</summary>

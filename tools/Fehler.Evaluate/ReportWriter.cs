@@ -1,5 +1,7 @@
 using System.Text;
 using System.Text.Json;
+using Fehler.Core.Circuits;
+using Fehler.Core.Faults;
 
 namespace Fehler.Evaluate;
 

@@ -22,18 +22,18 @@ internal sealed class Trials(string name, Circuit circuit, int every, int pairs)
     {
         var all = FaultCatalogue.Of(circuit);
         var faults = all.Where((_, i) => i % Math.Max(1, every) == 0).ToList();
-        var best = Each("most telling first", faults, f => GuidedRun.On(circuit, f, seed: Seed));
+        var best = Each("most telling first", faults, f => GuidedRun.On(circuit.Compile(), f, seed: Seed));
         // Those without a symptom are found by a function test or a bench check, not by diagnosis.
         var shown = faults.Zip(best).Where(x => x.Second.HasSymptom).ToList();
         List<FaultMode> symptomatic = [.. shown.Select(x => x.First)];
-        var walked = Each("from the supply", symptomatic, f => GuidedRun.On(circuit, f, Strategy.FromSupply, Seed));
-        var halved = Each("halving", symptomatic, f => GuidedRun.On(circuit, f, Strategy.Halving, Seed));
-        var mistaken = Each("one in ten wrong", symptomatic, f => GuidedRun.On(circuit, [f], new GuidedRunOptions { Seed = Seed, WrongShare = WrongShare }));
-        var doubles = Each("two faults", [.. Two(all)], f => GuidedRun.On(circuit, f, new GuidedRunOptions { Seed = Seed }));
+        var walked = Each("from the supply", symptomatic, f => GuidedRun.On(circuit.Compile(), f, Strategy.FromSupply, Seed));
+        var halved = Each("halving", symptomatic, f => GuidedRun.On(circuit.Compile(), f, Strategy.Halving, Seed));
+        var mistaken = Each("one in ten wrong", symptomatic, f => GuidedRun.On(circuit.Compile(), [f], new GuidedRunOptions { Seed = Seed, WrongShare = WrongShare }));
+        var doubles = Each("two faults", [.. Two(all)], f => GuidedRun.On(circuit.Compile(), f, new GuidedRunOptions { Seed = Seed }));
         return new FamilyReport
         {
             Circuit = name,
-            Faults = all.Length,
+            Faults = all.Count,
             Tried = faults.Count,
             Shown = shown.Count,
             Right = shown.Count(x => IsRight(x.Second, x.First)),

@@ -1,12 +1,11 @@
 using System.Collections.Immutable;
 using System.Diagnostics;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Editing;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Bench;
 
@@ -23,18 +22,19 @@ public sealed class GuidedRun
     private const double LeastShare = 0.002;
 
     private readonly List<JournalEntry> _entries = [];
+    private readonly CompiledCircuit _compiled;
     private readonly Circuit _circuit;
     private readonly GuidedRunOptions _options;
     private readonly SimulatedPanel _panel;
     private readonly Random _mistakes;
     private readonly List<FaultMode> _left;
 
-    private GuidedRun(Circuit circuit, IEnumerable<FaultMode> faults, GuidedRunOptions options)
+    private GuidedRun(CompiledCircuit compiled, IEnumerable<FaultMode> faults, GuidedRunOptions options)
     {
-        _circuit = circuit;
+        (_compiled, _circuit) = (compiled, compiled.Circuit);
         _options = options;
         _left = [.. faults];
-        _panel = new SimulatedPanel(circuit, [.. _left.SelectMany(f => f.Alterations)], options.Seed);
+        _panel = new SimulatedPanel(compiled, [.. _left.SelectMany(f => f.Alterations)], options.Seed);
         _mistakes = new Random(options.Seed);
     }
 
@@ -75,16 +75,16 @@ public sealed class GuidedRun
     public IReadOnlyList<FaultMode> Left => _left;
 
     /// <summary>Follows the proposals on a panel with this fault, or none, until a unit is found.</summary>
-    public static GuidedRun On(Circuit circuit, FaultMode? fault, Strategy strategy = Strategy.MostTelling, int seed = 1) =>
-        On(circuit, fault is null ? [] : [fault], new GuidedRunOptions { Strategy = strategy, Seed = seed });
+    public static GuidedRun On(CompiledCircuit compiled, FaultMode? fault, Strategy strategy = Strategy.MostTelling, int seed = 1) =>
+        On(compiled, fault is null ? [] : [fault], new GuidedRunOptions { Strategy = strategy, Seed = seed });
 
     /// <summary>
     /// Follows the proposals on a panel with these faults. With several, each unit that is found is repaired, the circuit is tried
     /// again, and it goes on until it works or a sound unit is blamed.
     /// </summary>
-    public static GuidedRun On(Circuit circuit, IReadOnlyCollection<FaultMode> faults, GuidedRunOptions options)
+    public static GuidedRun On(CompiledCircuit compiled, IReadOnlyCollection<FaultMode> faults, GuidedRunOptions options)
     {
-        var run = new GuidedRun(circuit, faults, options);
+        var run = new GuidedRun(compiled, faults, options);
         run.ShowSymptom();
         run.Follow();
         return run;
@@ -93,10 +93,10 @@ public sealed class GuidedRun
     /// <summary>Tries the circuit the way an operator would: start, hold, release, wait, stop.</summary>
     private void ShowSymptom()
     {
-        var healthy = new SimulatedPanel(_circuit, []);
+        var healthy = new SimulatedPanel(_compiled, []);
         var shows = false;
         Add(new LiveWorkAcknowledged());
-        foreach (var steps in Trials(_circuit))
+        foreach (var steps in Trials(_compiled))
         {
             var seen = _panel.Operate(steps);
             shows |= !healthy.Operate(steps).SequenceEqual(seen);
@@ -108,9 +108,9 @@ public sealed class GuidedRun
     }
 
     /// <summary>Start, hold, let go, wait, stop: one entry each, in every way the circuit can be started.</summary>
-    public static IEnumerable<ImmutableArray<Step>> Trials(Circuit circuit)
+    public static IEnumerable<ImmutableArray<Step>> Trials(CompiledCircuit compiled)
     {
-        var runUp = RunUp.Of(circuit);
+        var runUp = compiled.RunUp;
         var stops = runUp.Stops.ToList();
         yield return [Step.Wait(1)];
         for (var k = 0; k < runUp.Starts.Length; k++)
@@ -132,7 +132,7 @@ public sealed class GuidedRun
             }
             else if (start.LetGo is null)
             {
-                yield return [start.Back(circuit)];
+                yield return [start.Back(compiled.Circuit)];
             }
         }
 
@@ -144,12 +144,12 @@ public sealed class GuidedRun
 
     private void Follow()
     {
-        var session = new DiagnosisSession(_circuit);
+        var session = new DiagnosisSession(_compiled);
         var isSeveral = _left.Count > 1;
         for (var i = 0; ; i++)
         {
             var began = Stopwatch.GetTimestamp();
-            Result = session.Diagnose(JobState.Of(_circuit, _entries), _options.Strategy);
+            Result = session.Diagnose(JobState.Of(_compiled, _entries), _options.Strategy);
             Thinking.Add(Stopwatch.GetElapsedTime(began));
             if (i == 0)
             {
@@ -191,7 +191,7 @@ public sealed class GuidedRun
         }
 
         // What blew with it is replaced: nobody tries a motor again behind a blown fuse.
-        foreach (var tag in FaultCatalogue.Protective(_circuit).Select(d => d.Tag).Where(StandsTripped))
+        foreach (var tag in _compiled.Faults.Protective.Select(d => d.Tag).Where(StandsTripped))
         {
             _panel.Repair(tag, [.. _left.SelectMany(f => f.Alterations)]);
             Add(new Repair(tag, "replaced", []));
@@ -212,7 +212,7 @@ public sealed class GuidedRun
     /// <summary>A repaired circuit may have started by itself: it is stopped before it is tried again.</summary>
     private void StopAll()
     {
-        foreach (var stop in RunUp.Of(_circuit).Stops)
+        foreach (var stop in _compiled.RunUp.Stops)
         {
             foreach (ImmutableArray<Step> steps in new ImmutableArray<Step>[] { [new Step(stop.Tag, "pressed")], [new Step(stop.Tag, "released")], [Step.Wait(30)] })
             {
@@ -238,8 +238,8 @@ public sealed class GuidedRun
         _left.RemoveAll(f => f.Alterations.All(a => a is FoundInPosition p && _panel.State.Devices.ElementAt(_circuit.Devices.ToList().FindIndex(d => d.Tag == p.Device)).Position != p.Position));
     }
 
-    private bool StandsTripped(string tag) => FaultCatalogue.Protective(_circuit).FirstOrDefault(d => d.Tag == tag) is { } device
-        && !Isolation.Of(_circuit).Points.Contains(tag) && _panel.State.Devices[_circuit.Devices.IndexOf(device)].Position != device.Kind.InitialPosition(device);
+    private bool StandsTripped(string tag) => _compiled.Faults.Protective.FirstOrDefault(d => d.Tag == tag) is { } device
+        && !_compiled.Isolation.Points.Contains(tag) && _panel.State.Devices[_circuit.Devices.IndexOf(device)].Position != device.Kind.InitialPosition(device);
 
     private void Do(Proposal proposal)
     {
@@ -248,7 +248,7 @@ public sealed class GuidedRun
         {
             case SetupChange.Isolate:
                 _panel.Isolate();
-                Add(new Isolated(Isolation.Of(_circuit).Points));
+                Add(new Isolated(_compiled.Isolation.Points));
                 Add(new ProvedDead(true, true));
                 break;
             case SetupChange.Energise:

@@ -1,11 +1,8 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Diagnosis;
 using Fehler.Core.Electrical;
-using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Bench;
 
@@ -15,17 +12,18 @@ namespace Fehler.Core.Bench;
 /// </summary>
 public sealed class SimulatedPanel
 {
+    private readonly CompiledCircuit _compiled;
     private readonly Circuit _circuit;
     private Simulator _simulator;
     private readonly Random _meter;
 
-    /// <param name="circuit">The healthy circuit.</param>
+    /// <param name="compiled">The healthy circuit.</param>
     /// <param name="fault">What is wrong with the panel; empty for nothing.</param>
     /// <param name="seed">Seed of the meter's scatter.</param>
-    public SimulatedPanel(Circuit circuit, ImmutableArray<Alteration> fault, int seed = 1)
+    public SimulatedPanel(CompiledCircuit compiled, ImmutableArray<Alteration> fault, int seed = 1)
     {
-        _circuit = circuit;
-        _simulator = new Simulator(Network.Of(circuit).With(fault));
+        (_compiled, _circuit) = (compiled, compiled.Circuit);
+        _simulator = new Simulator(compiled.Network.With(fault));
         _meter = new Random(seed);
         State = _simulator.Start().State;
     }
@@ -45,9 +43,9 @@ public sealed class SimulatedPanel
     /// <summary>Something has been repaired: what is left of the fault stays, and the devices of the repaired unit are as new.</summary>
     public void Repair(string unit, ImmutableArray<Alteration> left)
     {
-        _simulator = new Simulator(Network.Of(_circuit).With(left));
+        _simulator = new Simulator(_compiled.Network.With(left));
         var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == unit);
-        if (index >= 0 && !Isolation.Of(_circuit).Points.Contains(unit))
+        if (index >= 0 && !_compiled.Isolation.Points.Contains(unit))
         {
             var device = _circuit.Devices[index];
             State = State.With(index, State.Devices[index] with { Position = device.Kind.InitialPosition(device) });
@@ -58,13 +56,13 @@ public sealed class SimulatedPanel
 
     public void Isolate()
     {
-        Operate(Isolation.Of(_circuit).Off);
+        Operate(_compiled.Isolation.Off);
         IsIsolated = true;
     }
 
     public void Energise()
     {
-        Operate(Isolation.Of(_circuit).On);
+        Operate(_compiled.Isolation.On);
         IsIsolated = false;
     }
 
@@ -93,7 +91,7 @@ public sealed class SimulatedPanel
             Quantity.Volts or Quantity.DcVolts => Volts(outcome.Solution, quantity, from, to),
             Quantity.Amps => ReadingValue.Of(Scattered(outcome.Solution.Amps(from), 0.02)),
             Quantity.StartingAmps => ReadingValue.Of(Scattered(_simulator.Network.Solve(outcome.State with { Devices = [.. outcome.State.Devices.Select(d => d with { Speed = 0 })] }).Amps(from), 0.1)),
-            Quantity.Insulation => Ohms(quantity, new OhmTable(Network.Of(_circuit), outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]),
+            Quantity.Insulation => Ohms(quantity, new OhmTable(_compiled.Network, outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]),
             _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to)),
         };
         State = _simulator.Do(outcome.State, held.Select(Released)).State;
@@ -103,7 +101,7 @@ public sealed class SimulatedPanel
     private ReadingValue Volts(Solution solution, Quantity quantity, TerminalId from, TerminalId to)
     {
         // The meter's own 10 Mohm is part of the circuit: it matters where nothing holds the point.
-        var loaded = Network.Of(_circuit).With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
+        var loaded = _compiled.Network.With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
         return ReadingValue.Of(Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : Math.Abs(loaded.DcVolts(from, to)), 0.1));
     }
 

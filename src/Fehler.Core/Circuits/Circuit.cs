@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Fehler.Core.Devices;
 
 namespace Fehler.Core.Circuits;
 
@@ -37,63 +38,8 @@ public sealed record Circuit
     /// <summary>Earth, as the supply's terminal.</summary>
     public TerminalId Earth => Supply.Terminal("PE");
 
-    /// <summary>
-    /// The terminal that a point is measured to: the return of the control path it stands in, or <see cref="Reference"/>.
-    /// </summary>
-    public TerminalId ReturnOf(TerminalId terminal) => Readers.Returns.GetValueOrDefault(terminal, Reference);
-
-    /// <summary>Whether this point carries direct voltage: its path is fed by a DC supply or a rectifier.</summary>
-    public bool IsDirect(TerminalId terminal) => Readers.Direct.Contains(terminal);
-
-    private PointReaders Readers => Known.GetValue(this, c => new PointReaders(c));
-
-    private static readonly System.Runtime.CompilerServices.ConditionalWeakTable<Circuit, PointReaders> Known = [];
-
-    /// <summary>What follows from the paths about single points; derived once a circuit.</summary>
-    private sealed class PointReaders
-    {
-        public PointReaders(Circuit circuit)
-        {
-            foreach (var path in circuit.Paths.Where(p => p is { Type: PathType.Control, From.Length: 1 }))
-            {
-                var points = path.From.Concat(path.To).Concat(path.Expression.Parts().SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))).ToList();
-                var source = circuit.Device(path.From[0].Device);
-                if (source.Kind.DirectOutput is { } output && output.Plus == path.From[0].Name)
-                {
-                    Direct.UnionWith(points);
-                }
-
-                if (path.To.Length == 1)
-                {
-                    foreach (var point in points)
-                    {
-                        Returns.TryAdd(point, path.To[0]);
-                    }
-                }
-            }
-
-            // Clamps of a strip carry what their wire carries.
-            foreach (var conductor in circuit.Conductors)
-            {
-                foreach (var (here, there) in new[] { (conductor.From, conductor.To), (conductor.To, conductor.From) })
-                {
-                    if (Direct.Contains(here))
-                    {
-                        Direct.Add(there);
-                    }
-
-                    if (Returns.TryGetValue(here, out var to))
-                    {
-                        Returns.TryAdd(there, to);
-                    }
-                }
-            }
-        }
-
-        public Dictionary<TerminalId, TerminalId> Returns { get; } = [];
-
-        public HashSet<TerminalId> Direct { get; } = [];
-    }
+    /// <summary>This circuit with everything that follows from it, worked out as it is asked for.</summary>
+    public CompiledCircuit Compile() => new(this);
 
     public Location Location(string id) => Locations.First(l => l.Id == id);
 

@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Circuits;
 
@@ -79,7 +79,7 @@ public sealed class CircuitBuilder
         foreach (var device in Devices)
         {
             // A change-over contact or a supply's star point shares a terminal by its kind; contacts that a description lists do not.
-            var twice = device.Kind.WithDefaults(device).Parameters.TryGetValue("contacts", out var listed)
+            var twice = device.Kind.WithDefaults(device).Parameters.TryGetValue(DeviceKind.ContactsParameter, out var listed)
                 ? device.Kind.Elements(device.Kind.WithDefaults(device)).SelectMany(e => new[] { e.A, e.B })
                     .GroupBy(t => t).FirstOrDefault(g => g.Count() > 1 && listed.Words!.Value.Any(w => w.Split('-').Contains(g.Key)) && !device.Kind.SharesTerminals)
                 : null;
@@ -93,18 +93,20 @@ public sealed class CircuitBuilder
     {
         var spec = device.Kind.AllParameters.FirstOrDefault(p => p.Name == name);
         Require(spec is not null, at, $"a {device.Kind.Term} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.AllParameters.Select(p => p.Name))}.");
-        if (spec!.Default?.Number is not null)
+        switch (spec)
         {
-            Require(value.Number is { } number && number >= spec.Minimum && number <= spec.Maximum, at,
-                FormattableString.Invariant($"'{value}' is not a number from {spec.Minimum:0.###} to {spec.Maximum:0.###} ({spec.Description}{(spec.Unit.Length > 0 ? ", " + spec.Unit : "")})."));
-        }
-        else if (spec.Default?.Words is not null)
-        {
-            Require(value.Words is { } words && words.All(w => w.Split('-').Length == 2 && w.Split('-').All(e => e.Length > 0)), at, $"'{value}' is not a list of terminal pairs like [\"13-14\"].");
-        }
-        else
-        {
-            Require(value.Word is { } word && (spec.Choices.Length == 0 || spec.Choices.Contains(word)), at, $"'{value}' is not one of: {string.Join(", ", spec.Choices)}.");
+            case NumberSpec number:
+                Require(value.Number is { } given && given >= number.Minimum && given <= number.Maximum, at, FormattableString.Invariant(
+                    $"'{value}' is not a number from {number.Minimum:0.###} to {number.Maximum:0.###} ({spec.Description}{(spec.Unit.Length > 0 ? ", " + spec.Unit : "")})."));
+                break;
+            case ContactsSpec:
+                Require(value.Words is { } words && words.All(w => w.Split('-').Length == 2 && w.Split('-').All(e => e.Length > 0)), at,
+                    $"'{value}' is not a list of terminal pairs like [\"13-14\"].");
+                break;
+            case WordSpec choice:
+                Require(value.Word is { } word && (choice.Choices.Length == 0 || choice.Choices.Contains(word)), at,
+                    $"'{value}' is not one of: {string.Join(", ", choice.Choices)}.");
+                break;
         }
     }
 

@@ -3,7 +3,7 @@ using System.Globalization;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Circuits;
 

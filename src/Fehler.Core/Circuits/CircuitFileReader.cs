@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Circuits;
 

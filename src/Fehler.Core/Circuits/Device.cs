@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Circuits;
 
@@ -19,23 +19,36 @@ public sealed record Device(
     ImmutableSortedDictionary<string, ParameterValue> Parameters,
     string Function = "")
 {
+    /// <summary>What its kind has worked out from the parameters; no part of the description, so a copy begins without it.</summary>
+    private object? _workedOut;
+
+    private Device(Device other)
+    {
+        (Tag, Kind, Location, Parameters, Function) = (other.Tag, other.Kind, other.Location, other.Parameters, other.Function);
+    }
+
+    /// <summary>What the kind works out from this device's parameters, once. Two threads may both do it: they find the same.</summary>
+    internal T WorkedOut<T>(Func<Device, T> workOut)
+        where T : class => (T)(_workedOut ??= workOut(this));
+
     /// <summary>
     /// No parameters yet. Names are compared as they are written: comparing them by the rules of a language, the default, is what
     /// simulation would spend its time on.
     /// </summary>
     public static ImmutableSortedDictionary<string, ParameterValue> NoParameters { get; } = ImmutableSortedDictionary.Create<string, ParameterValue>(StringComparer.Ordinal);
 
-    /// <summary>The number a parameter has here, or the kind's default.</summary>
-    public double Number(string name) =>
-        Parameters.TryGetValue(name, out var value) && value.Number is { } given ? given : Kind.Parameter(name).Default!.Number!.Value;
+    /// <summary>The number that this parameter has here, or its kind's default.</summary>
+    public double this[NumberSpec spec] => Given(spec.Name).Number!.Value;
 
-    /// <summary>The word a parameter has here, or the kind's default.</summary>
-    public string Word(string name) =>
-        Parameters.TryGetValue(name, out var value) && value.Word is { } given ? given : Kind.Parameter(name).Default!.Word!;
+    /// <summary>The word that this parameter has here, or its kind's default.</summary>
+    public string this[WordSpec spec] => Given(spec.Name).Word!;
 
-    /// <summary>The list of words a parameter has here, or the kind's default.</summary>
-    public ImmutableArray<string> Words(string name) =>
-        Parameters.TryGetValue(name, out var value) && value.Words is { } given ? given : Kind.Parameter(name).Default!.Words!.Value;
+    /// <summary>The contacts that this parameter lists here, or its kind's default.</summary>
+    public ImmutableArray<string> this[ContactsSpec spec] => Given(spec.Name).Words!.Value;
+
+    /// <summary>A parameter by its name in the circuit file, or the kind's default.</summary>
+    /// <exception cref="InvalidOperationException">The kind has no such parameter.</exception>
+    public ParameterValue Given(string name) => Parameters.TryGetValue(name, out var value) ? value : Kind.Parameter(name).Default;
 
     public Device With(string name, ParameterValue value) => this with { Parameters = Parameters.SetItem(name, value) };
 

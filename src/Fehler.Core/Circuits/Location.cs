@@ -1,3 +1,5 @@
+using Fehler.Core.Devices;
+
 namespace Fehler.Core.Circuits;
 
 /// <summary>A place where devices sit, and how far its cable runs from the panel.</summary>

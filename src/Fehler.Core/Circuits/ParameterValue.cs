@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Circuits;
 

@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
+using Fehler.Core.Editing;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
-using Fehler.Core.Procedures;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -93,7 +93,7 @@ internal sealed class Assessment
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
             Remedy = top?.Suspects[0].Fault?.Remedy ?? "",
             AskWhy = top?.Suspects[0].Fault?.AskWhy ?? "",
-            Guide = top is { Probability: > GuideAbove } ? RepairGuide.Of(_circuit, PartIn(top.Unit, top.Suspects[0].Fault!)) : null,
+            Lead = top is { Probability: > GuideAbove } ? PartIn(top.Unit, top.Suspects[0].Fault!) : null,
         };
     }
 
@@ -123,14 +123,14 @@ internal sealed class Assessment
     private IEnumerable<string> Consequences()
     {
         var possible = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i])).Where(x => x.Share > 1e-4).ToList();
-        foreach (var device in FaultCatalogue.Protective(_circuit))
+        foreach (var device in _session.Compiled.Faults.Protective)
         {
             var index = _circuit.Devices.IndexOf(device);
             var rest = device.Kind.InitialPosition(device);
             var names = device.Kind.Positions(device);
             var stands = possible.Where(x => x.Hypothesis.IsRepaired || x.Hypothesis.Fault?.IsIn(device.Tag) != true)
                 .Select(x => (x.Hypothesis.State.Devices[index].Position, x.Share)).Where(x => x.Position != rest).GroupBy(x => names.ElementAtOrDefault(x.Position) ?? "blown").Select(g => (Position: g.Key, Share: g.Sum(x => x.Share))).OrderByDescending(x => x.Share).FirstOrDefault();
-            if (stands.Share > 0.5 && !Isolation.Of(_circuit).Points.Contains(device.Tag))
+            if (stands.Share > 0.5 && !_session.Compiled.Isolation.Points.Contains(device.Tag))
             {
                 yield return $"{device.Tag} {stands.Position}";
             }

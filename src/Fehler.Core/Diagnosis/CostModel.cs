@@ -1,5 +1,4 @@
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Diagnosis;

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
-using Fehler.Core.Procedures;
+using Fehler.Core.Editing;
+using Fehler.Core.Faults;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -54,6 +55,6 @@ public sealed record DiagnosisResult
     public string Remedy { get; init; } = "";
     public string AskWhy { get; init; } = "";
 
-    /// <summary>How the leading suspect is proved, repaired and looked into, once it leads clearly.</summary>
-    public RepairGuide? Guide { get; init; }
+    /// <summary>The leading suspect once it leads clearly: the one whose repair guide is worth reading. Null before.</summary>
+    public FaultMode? Lead { get; init; }
 }

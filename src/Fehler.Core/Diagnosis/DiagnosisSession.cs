@@ -1,12 +1,9 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
-using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -22,22 +19,15 @@ namespace Fehler.Core.Diagnosis;
 /// </remarks>
 public sealed class DiagnosisSession
 {
-    /// <summary>Prior probability that nothing is wrong now: it cured itself, or was operated wrongly.</summary>
-    private const double NothingWrongPrior = 0.02;
-
     /// <summary>Prior probability of something that is not in the catalogue, and how such a thing fits any observation.</summary>
-    private const double NoneOfThesePrior = 0.01, NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
+    internal const double NoneOfThesePrior = 0.01;
+    private const double NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
 
     /// <summary>Probability of two faults at once, and how badly the leading single one has to fit before they are thought of.</summary>
     private const double PairPrior = 0.1, PairsBelow = 0.1;
 
     /// <summary>Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).</summary>
     private const double SoundInsulationOhms = 5e6;
-
-    /// <summary>Nobody tries more starts than this before calling.</summary>
-    private const int MostTrials = 2;
-
-    private static readonly ConditionalWeakTable<Circuit, Truths> Found = [];
 
     /// <summary>What those weigh together that are left behind, at most: nothing that is said changes by it.</summary>
     private const double NegligibleShare = 1e-3;
@@ -48,26 +38,25 @@ public sealed class DiagnosisSession
     private int _singles;
     private double _noneLogWeight;
 
-    public DiagnosisSession(Circuit circuit)
+    public DiagnosisSession(CompiledCircuit compiled)
     {
-        Circuit = circuit;
-        Points = new TestPoints(circuit);
-        Tables = new OhmTables(Network.Of(circuit));
-        FullVolts = ControlVolts(circuit);
-        StraySpan = 0.7 * circuit.Supply.Number("lineVolts");
+        Compiled = compiled;
+        Tables = new OwnOhmTables(compiled.OhmTables);
         Reset();
     }
 
-    public Circuit Circuit { get; }
+    public CompiledCircuit Compiled { get; }
 
-    internal TestPoints Points { get; }
-    internal OhmTables Tables { get; }
-    internal double FullVolts { get; }
+    public Circuit Circuit => Compiled.Circuit;
+
+    internal TestPoints Points => Compiled.TestPoints;
+    internal OwnOhmTables Tables { get; }
+    internal double FullVolts => Beginning.FullVolts;
+    internal double StraySpan => Beginning.StraySpan;
 
     /// <summary>Pairs of points that show something else with a setup, by quantity and the healthy circuit's state; found once.</summary>
     internal System.Collections.Concurrent.ConcurrentDictionary<(Quantity, Setup, CircuitState), ImmutableArray<(TerminalId From, TerminalId To)>> Worthwhile { get; } = new();
 
-    internal double StraySpan { get; }
     internal IReadOnlyList<Hypothesis> Hypotheses => _hypotheses;
     internal IReadOnlyList<Observation> Observations => _observations;
 
@@ -86,7 +75,7 @@ public sealed class DiagnosisSession
         if (!history.Equals(History))
         {
             History = history;
-            Tables.Know(history.Ohms, new Simulator(Found.GetValue(Circuit, AllAsFound).Healthy).Do(CircuitState.AtRest(Circuit), Isolation.Of(Circuit).Off).State);
+            Tables.Know(history.Ohms, new Simulator(Compiled.Network).Do(CircuitState.AtRest(Circuit), Compiled.Isolation.Off).State);
             Worthwhile.Clear();
             Reset();
         }
@@ -130,8 +119,8 @@ public sealed class DiagnosisSession
     {
         _followed.Clear();
         _observations.Clear();
-        var factors = History.Equals(History.None) ? null : History.Factors(Circuit);
-        _hypotheses = [.. Found.GetValue(Circuit, AllAsFound).Hypotheses.Select(h => h.Clone())];
+        var factors = History.Equals(History.None) ? null : History.Factors(Compiled);
+        _hypotheses = [.. Beginning.All.Select(h => h.Clone())];
         foreach (var hypothesis in _hypotheses.Where(h => h.Fault is not null && factors is not null))
         {
             hypothesis.Factor = factors![hypothesis.Fault!.Id];
@@ -141,51 +130,7 @@ public sealed class DiagnosisSession
         _noneLogWeight = Math.Log(NoneOfThesePrior);
     }
 
-    /// <summary>Everything that a circuit's diagnosis begins with, worked out once for all jobs on it.</summary>
-    private sealed record Truths(Network Healthy, Courses Courses, ImmutableArray<Step> Trial, double TotalWeight, IReadOnlyList<Hypothesis> Hypotheses);
-
-    private static Truths AllAsFound(Circuit circuit)
-    {
-        var healthy = Network.Of(circuit);
-        var courses = new Courses(healthy);
-        var faults = FaultCatalogue.Of(circuit);
-        var total = faults.Sum(f => f.Weight);
-        var trial = Trial(circuit);
-        return new Truths(healthy, courses, trial, total, [
-            .. Hypothesis.AsFound(healthy, courses, null, NothingWrongPrior, trial),
-            .. faults.AsParallel().AsOrdered().SelectMany(f => Hypothesis.AsFound(healthy, courses, f, (1 - NothingWrongPrior - NoneOfThesePrior) * f.Weight / total, trial)),
-        ]);
-    }
-
-    /// <summary>What somebody has usually tried before calling: start, wait, stop.</summary>
-    private static ImmutableArray<Step> Trial(Circuit circuit)
-    {
-        var runUp = RunUp.Of(circuit);
-        var steps = new List<Step>();
-        foreach (var start in runUp.Starts.Take(MostTrials))
-        {
-            steps.AddRange([.. start.Prepare, start.Act, Step.Wait(30)]);
-            if (start.LetGo is not null)
-            {
-                steps.Add(start.LetGo);
-            }
-
-            steps.Add(Step.Wait(600));
-            steps.AddRange(start.LetGo is null
-                ? [start.Back(circuit)]
-                : runUp.Stops.Take(1).SelectMany(stop => new[] { new Step(stop.Tag, "pressed"), Step.Wait(1), new Step(stop.Tag, "released") }));
-        }
-
-        return runUp.WorksAtRest ? [Step.Wait(600)] : [.. steps];
-    }
-
-    private static double ControlVolts(Circuit circuit)
-    {
-        var simulator = new Simulator(Network.Of(circuit));
-        var solution = simulator.Start().Solution;
-        var head = circuit.Paths.Where(p => p.Type == PathType.Control && p.From.Length == 1 && p.To.Contains(circuit.Reference)).Select(p => p.From[0]).FirstOrDefault();
-        return head == default ? 0 : Math.Max(solution.Volts(head, circuit.Reference).Magnitude, Math.Abs(solution.DcVolts(head, circuit.Reference)));
-    }
+    private StartingHypotheses Beginning => Compiled.StartingHypotheses;
 
     private void Follow(JournalEntry entry)
     {
@@ -277,17 +222,16 @@ public sealed class DiagnosisSession
     /// <summary>No single fault fits: pairs are followed through the journal so far and stand beside the single ones.</summary>
     private void SuspectPairs()
     {
-        var truths = Found.GetValue(Circuit, AllAsFound);
         var known = _hypotheses.Skip(_singles).ToLookup(h => h.Fault!.Id);
-        var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / truths.TotalWeight)).ToList();
+        var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / Beginning.TotalWeight)).ToList();
         Hypothesis[] pairs = [.. chosen.AsParallel().AsOrdered().SelectMany(p => known.Contains(p.Id) ? known[p.Id]
-            : Hypothesis.AsFound(truths.Healthy, truths.Courses, p, PairPrior * p.Weight / (truths.TotalWeight * truths.TotalWeight), truths.Trial))];
+            : Hypothesis.AsFound(Beginning, p, PairPrior * p.Weight / (Beginning.TotalWeight * Beginning.TotalWeight)))];
         _hypotheses = [.. _hypotheses.Take(_singles), .. pairs];
         Bring(pairs);
     }
 
     private bool IsEvidence(JournalEntry entry) => entry is OperationSeen or Reading or Tightened or LookSeen { Answer: not LookSeen.NotSure }
-        || (entry is FunctionTested test && FunctionTest.Of(Circuit).Any(s => s.Id == test.Step));
+        || (entry is FunctionTested test && Compiled.FunctionTest.Find(test.Step) is not null);
 
     /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
     private Judgement? Judge(Hypothesis h, JournalEntry entry)
@@ -301,7 +245,7 @@ public sealed class DiagnosisSession
         {
             case OperationSeen operation:
                 return Operated(h, operation.Steps, operation.Seen);
-            case FunctionTested test when FunctionTest.Of(Circuit).FirstOrDefault(s => s.Id == test.Step) is { } step:
+            case FunctionTested test when Compiled.FunctionTest.Find(test.Step) is { } step:
                 return Operated(h, [.. step.Before, .. step.Steps], Seen(test, step));
             case LookSeen { Answer: not LookSeen.NotSure } look:
                 return h.Seen(look.Device, look.Look) is var seen ? new Judgement(Likelihood.OfLook(look.Answer, seen), seen) : null;
@@ -310,10 +254,10 @@ public sealed class DiagnosisSession
             case Tightened tightened:
                 return new Judgement(h.Tighten(tightened), h.IsRepaired ? "loose" : "as it was");
             case Isolated:
-                h.Operate(Isolation.Of(Circuit).Off);
+                h.Operate(Compiled.Isolation.Off);
                 break;
             case Energised:
-                h.Operate(Isolation.Of(Circuit).On);
+                h.Operate(Compiled.Isolation.On);
                 break;
             case WireLifted lifted:
                 h.Lift(lifted.Conductor);
@@ -354,7 +298,7 @@ public sealed class DiagnosisSession
     private double NoneFit(JournalEntry entry) => entry switch
     {
         OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
-        FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, FunctionTest.Of(Circuit).First(s => s.Id == test.Step)).Count)),
+        FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, Compiled.FunctionTest.Find(test.Step)!).Count)),
         LookSeen => 0.3,
         Tightened => 0.5,
         Reading { Value.Kind: ReadingKind.NotSure } => 1,

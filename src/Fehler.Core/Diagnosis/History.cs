@@ -35,9 +35,10 @@ public sealed record History(ImmutableSortedDictionary<string, int> Here, Immuta
     public static string KeyOf(Circuit circuit, FaultMode fault) => $"{circuit.FindDevice(fault.Unit)?.Kind.Id ?? "conductor"}/{fault.Kind}";
 
     /// <summary>How much more likely each mode of a circuit is than the catalogue alone says, by mode id.</summary>
-    public IReadOnlyDictionary<string, double> Factors(Circuit circuit)
+    public IReadOnlyDictionary<string, double> Factors(CompiledCircuit compiled)
     {
-        var modes = FaultCatalogue.Of(circuit).GroupBy(f => f.Id).Select(g => (g.Key, Kind: KeyOf(circuit, g.First()), Weight: g.Sum(f => f.Weight), Age: AgeFactor(g.First().Unit))).ToList();
+        var circuit = compiled.Circuit;
+        var modes = compiled.Faults.GroupBy(f => f.Id).Select(g => (g.Key, Kind: KeyOf(circuit, g.First()), Weight: g.Sum(f => f.Weight), Age: AgeFactor(g.First().Unit))).ToList();
         var total = modes.Sum(m => m.Weight);
         var alike = modes.ToLookup(m => m.Kind);
         var counts = modes.ToDictionary(m => m.Key, m => Here.GetValueOrDefault(m.Key) + PlantShare * Plant.GetValueOrDefault(m.Kind) / alike[m.Kind].Count());

@@ -4,7 +4,6 @@ using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -18,8 +17,8 @@ internal sealed class Hypothesis
     private const double FickleShare = 0.03, FicklePresence = 0.5;
 
     private readonly Dictionary<Setup, Prepared> _prepared = [];
+    private readonly StartingHypotheses _beginning;
     private readonly Network _healthy;
-    private readonly Courses _courses;
     private readonly List<double> _strays = [];
     private readonly List<Judgement> _judged = [];
     private readonly double _prior;
@@ -30,10 +29,10 @@ internal sealed class Hypothesis
     /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
     private Network? _twin;
 
-    private Hypothesis(Network healthy, Courses courses, FaultMode? fault, Trajectories trajectories, Network? twin, CircuitState state, double prior)
+    private Hypothesis(StartingHypotheses beginning, FaultMode? fault, Trajectories trajectories, Network? twin, CircuitState state, double prior)
     {
-        _healthy = healthy;
-        _courses = courses;
+        _beginning = beginning;
+        _healthy = beginning.Healthy;
         Fault = fault;
         _trajectories = trajectories;
         _twin = twin;
@@ -71,22 +70,22 @@ internal sealed class Hypothesis
     /// The circuit as it may be found: at rest, or after somebody has tried to start it and stopped it again, which may have
     /// tripped or blown something. Both are kept where they differ.
     /// </summary>
-    public static IEnumerable<Hypothesis> AsFound(Network healthy, Courses courses, FaultMode? fault, double prior, ImmutableArray<Step> trial)
+    public static IEnumerable<Hypothesis> AsFound(StartingHypotheses beginning, FaultMode? fault, double prior)
     {
+        var (healthy, courses) = (beginning.Healthy, beginning.Courses);
         var trajectories = new Trajectories(new Simulator(fault is null ? healthy : healthy.With(fault.Alterations)), courses);
         var twin = fault is null or { SizeFactor: 1 } ? null : healthy.With([.. fault.Alterations.Select(a => a.Scaled(fault.SizeFactor))]);
         var rest = courses.Arrived(trajectories.Simulator.Start()).State;
-        var tried = Settled(trajectories, rest, trial);
-        if (tried.Equals(rest))
-        {
-            return [new Hypothesis(healthy, courses, fault, trajectories, twin, rest, prior)];
-        }
-
-        return [new Hypothesis(healthy, courses, fault, trajectories, twin, rest, prior / 2), new Hypothesis(healthy, courses, fault, trajectories, twin, tried, prior / 2)];
+        var tried = Settled(trajectories, rest, beginning.Trial);
+        Hypothesis Found(CircuitState state, double share) => new(beginning, fault, trajectories, twin, state, prior * share);
+        return tried.Equals(rest) ? [Found(rest, 1)] : [Found(rest, 0.5), Found(tried, 0.5)];
     }
 
     /// <summary>A fresh copy for another job on the same circuit.</summary>
-    public Hypothesis Clone() => new(_healthy, _courses, Fault, _trajectories, _twin, State, _prior);
+    public Hypothesis Clone() => new(_beginning, Fault, _trajectories, _twin, State, _prior);
+
+    /// <summary>About how much memory it holds, its network and what is known of its courses included.</summary>
+    public long Bytes => _trajectories.Bytes + (_twin?.Bytes ?? 0) + 400;
 
     /// <summary>Takes the next observation into account.</summary>
     /// <param name="own">How well what it foretold fits.</param>
@@ -175,7 +174,7 @@ internal sealed class Hypothesis
             var left = Fault.Parts.FirstOrDefault(p => p.Unit != unit);
             IsRepaired = left is null;
             Fault = left ?? Fault;
-            _trajectories = new Trajectories(new Simulator(left is null ? _healthy : _healthy.With(left.Alterations)), _courses);
+            _trajectories = new Trajectories(new Simulator(left is null ? _healthy : _healthy.With(left.Alterations)), _beginning.Courses);
             _twin = null;
         }
 
@@ -183,7 +182,7 @@ internal sealed class Hypothesis
         if (index >= 0)
         {
             var device = _healthy.Circuit.Devices[index];
-            var fresh = Isolation.Of(_healthy.Circuit).Points.Contains(device.Tag) ? State.Devices[index].Position : device.Kind.InitialPosition(device);
+            var fresh = _beginning.Compiled.Isolation.Points.Contains(device.Tag) ? State.Devices[index].Position : device.Kind.InitialPosition(device);
             State = State.With(index, State.Devices[index] with { Position = fresh });
         }
 
@@ -206,7 +205,7 @@ internal sealed class Hypothesis
     }
 
     /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
-    public Prediction[] Predict(Quantity quantity, IOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
+    public Prediction[] Predict(Quantity quantity, OwnOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
     {
         var prepared = Prepare(setup);
         if (quantity.IsLive())
@@ -267,7 +266,7 @@ internal sealed class Hypothesis
         // Switching off or on is worked out once; what is then held on a dead circuit moves nothing else.
         if (setup.Held.IsEmpty)
         {
-            return _trajectories.After(WithButtonsReleased, [.. setup.Steps(_healthy.Circuit)]).State;
+            return _trajectories.After(WithButtonsReleased, [.. setup.Steps(_beginning.Compiled)]).State;
         }
 
         var changed = Prepare(setup with { Held = [] }).State;

@@ -1,3 +1,5 @@
+using Fehler.Core.Jobs;
+
 namespace Fehler.Core.Diagnosis;
 
 /// <summary>What one hypothesis foretold of an observation and how well that fits.</summary>

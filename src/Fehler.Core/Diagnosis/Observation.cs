@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
+using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 

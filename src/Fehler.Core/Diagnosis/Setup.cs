@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -23,8 +22,8 @@ public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool D
             .Select(c => (c, c.From.Device == LiftedAt ? c.From : c.To));
 
     /// <summary>Everything to do before the reading.</summary>
-    public IEnumerable<Step> Steps(Circuit circuit) =>
-        (Change == SetupChange.None ? [] : Change == SetupChange.Isolate ? Isolation.Of(circuit).Off : Isolation.Of(circuit).On).Concat(Held);
+    public IEnumerable<Step> Steps(CompiledCircuit compiled) =>
+        (Change == SetupChange.None ? [] : Change == SetupChange.Isolate ? compiled.Isolation.Off : compiled.Isolation.On).Concat(Held);
 
     public bool Equals(Setup? other) => other is not null && Change == other.Change && Dead == other.Dead && LiftedAt == other.LiftedAt && Held.SequenceEqual(other.Held);
 

@@ -1,11 +1,9 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
-using Fehler.Core.Electrical;
+using Fehler.Core.Editing;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -135,7 +133,7 @@ internal sealed class TestChoice
     {
         Strategy.FromSupply => FromSupply(candidates),
         // Looks cost nothing to speak of, and a reading across tells what two to the return tell: both come where halving has nothing left.
-        Strategy.Halving => candidates.OrderByDescending(c => c is { Kind: ProposalKind.Reading, Setup.Dead: false } && c.To == _circuit.ReturnOf(c.From)).ThenByDescending(c => c.Bits),
+        Strategy.Halving => candidates.OrderByDescending(c => c is { Kind: ProposalKind.Reading, Setup.Dead: false } && c.To == _session.Compiled.ReturnOf(c.From)).ThenByDescending(c => c.Bits),
         _ => candidates.OrderByDescending(c => c.Bits / c.Minutes),
     };
 
@@ -296,7 +294,7 @@ internal sealed class TestChoice
             var device = _circuit.Devices[i];
             var rest = device.Kind.InitialPosition(device);
             var name = device.Kind.Positions(device)[rest];
-            if (!Isolation.Of(_circuit).Points.Contains(device.Tag) && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
+            if (!_session.Compiled.Isolation.Points.Contains(device.Tag) && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
                 && _live.Select((h, k) => h.State.Devices[i].Position != rest ? _weights[k] : 0).Sum() > 0.3)
             {
                 yield return new Step(device.Tag, name);
@@ -333,7 +331,7 @@ internal sealed class TestChoice
     {
         var looked = _job.Valid.OfType<LookSeen>().Select(l => (l.Device, l.Look)).ToHashSet();
         var isLive = !_job.IsIsolated;
-        foreach (var device in _circuit.Devices.Where(d => !(_job.IsIsolated && Isolation.Of(_circuit).Points.Contains(d.Tag))))
+        foreach (var device in _circuit.Devices.Where(d => !(_job.IsIsolated && _session.Compiled.Isolation.Points.Contains(d.Tag))))
         {
             foreach (var look in device.Kind.Looks(device).Where(l => !looked.Contains((device.Tag, l.Id)) && (isLive || !l.Measured)))
             {
@@ -359,7 +357,7 @@ internal sealed class TestChoice
             yield break;
         }
 
-        var energise = _job.IsIsolated ? Isolation.Of(_circuit).On : [];
+        var energise = _job.IsIsolated ? _session.Compiled.Isolation.On : [];
         foreach (var steps in Trials().Where(s => !IsDone(s)))
         {
             List<Step> all = [.. energise, .. steps];
@@ -391,7 +389,7 @@ internal sealed class TestChoice
             yield return [Step.Wait(30)];
         }
 
-        var starts = RunUp.Of(_circuit).Starts.ToLookup(s => s.Act.Device);
+        var starts = _session.Compiled.RunUp.Starts.ToLookup(s => s.Act.Device);
         var buttons = _circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a is { Returns: true, DeadOnly: false }).Select(a => new Step(d.Tag, a.Position)));
         foreach (var held in MostSuspected(buttons, MostOperated))
         {

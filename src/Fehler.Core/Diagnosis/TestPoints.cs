@@ -3,7 +3,7 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
 using Fehler.Core.Faults;
-using Fehler.Core.Procedures;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -13,17 +13,17 @@ internal sealed class TestPoints
     private readonly Circuit _circuit;
     private readonly ConcurrentDictionary<string, ImmutableArray<(TerminalId From, TerminalId To)>> _around = new();
 
-    public TestPoints(Circuit circuit)
+    public TestPoints(CompiledCircuit compiled)
     {
-        _circuit = circuit;
-        Live = Isolation.Of(circuit).LiveTerminals;
+        var circuit = _circuit = compiled.Circuit;
+        Live = compiled.Isolation.LiveTerminals;
         var order = Order(circuit);
-        var proofs = FaultCatalogue.Of(circuit).Where(f => f.ProofPoints is not null).Select(f => f.ProofPoints!.Value).ToList();
-        var volts = VoltPairs(circuit, order).Concat(proofs).Distinct().ToLookup(p => circuit.IsDirect(p.Item1) && circuit.IsDirect(p.Item2));
+        var proofs = compiled.Faults.Where(f => f.ProofPoints is not null).Select(f => f.ProofPoints!.Value).ToList();
+        var volts = VoltPairs(compiled, order).Concat(proofs).Distinct().ToLookup(p => compiled.IsDirect(p.Item1) && compiled.IsDirect(p.Item2));
         Volts = [.. volts[false]];
         DcVolts = [.. volts[true]];
         Amps = [.. Leads(circuit).Select(t => (t, t))];
-        Ohms = [.. OhmPairs(circuit, order).Concat(proofs).Distinct().Where(p => !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
+        Ohms = [.. OhmPairs(compiled, order).Concat(proofs).Distinct().Where(p => !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
         Insulation = [.. Windings(circuit).Where(p => !Live.Contains(p.Item1))];
         Position = order;
     }
@@ -44,12 +44,13 @@ internal sealed class TestPoints
     /// <summary>How far down from the supply a terminal stands.</summary>
     public IReadOnlyDictionary<TerminalId, int> Position { get; }
 
-    private static IEnumerable<(TerminalId, TerminalId)> VoltPairs(Circuit circuit, IReadOnlyDictionary<TerminalId, int> order)
+    private static IEnumerable<(TerminalId, TerminalId)> VoltPairs(CompiledCircuit compiled, IReadOnlyDictionary<TerminalId, int> order)
     {
+        var circuit = compiled.Circuit;
         var power = Terminals(circuit, PathType.Power).ToHashSet();
-        foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t != circuit.ReturnOf(t) && t.Name != "PE"))
+        foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t != compiled.ReturnOf(t) && t.Name != "PE"))
         {
-            yield return (terminal, circuit.ReturnOf(terminal));
+            yield return (terminal, compiled.ReturnOf(terminal));
         }
 
         foreach (var pair in Elements(circuit).Concat(circuit.Conductors.Where(c => c.Wire != "PE").Select(c => (c.From, c.To))))
@@ -85,8 +86,9 @@ internal sealed class TestPoints
         }
     }
 
-    private static IEnumerable<(TerminalId, TerminalId)> OhmPairs(Circuit circuit, IReadOnlyDictionary<TerminalId, int> order)
+    private static IEnumerable<(TerminalId, TerminalId)> OhmPairs(CompiledCircuit compiled, IReadOnlyDictionary<TerminalId, int> order)
     {
+        var circuit = compiled.Circuit;
         foreach (var pair in Elements(circuit).Concat(circuit.Conductors.Select(c => (c.From, c.To))))
         {
             yield return pair;
@@ -107,9 +109,9 @@ internal sealed class TestPoints
         var head = circuit.Paths.Where(p => p.Type == PathType.Control).Select(p => p.From[0]).FirstOrDefault();
         foreach (var terminal in order.Keys.Where(t => !power.Contains(t) && t.Name != "PE"))
         {
-            if (terminal != circuit.ReturnOf(terminal))
+            if (terminal != compiled.ReturnOf(terminal))
             {
-                yield return (terminal, circuit.ReturnOf(terminal));
+                yield return (terminal, compiled.ReturnOf(terminal));
             }
 
             if (head != default && terminal != head)

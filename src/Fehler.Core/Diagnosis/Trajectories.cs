@@ -1,6 +1,7 @@
-using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
+using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
@@ -13,9 +14,12 @@ namespace Fehler.Core.Diagnosis;
 /// <remarks>Safe for use by several threads at once. A repair makes another truth: it begins with nothing known.</remarks>
 internal sealed class Trajectories(Simulator simulator, Courses courses)
 {
-    private const int MostKept = 400;
+    /// <summary>Some hundred arrivals: their states are shared with the other hypotheses.</summary>
+    private const long MostBytes = 20_000, ArrivalBytes = 100;
 
-    private readonly ConcurrentDictionary<(CircuitState From, Step Step), Arrival> _known = new();
+    private readonly BoundedMemory<(CircuitState From, Step Step), Arrival> _known = new(MostBytes, _ => ArrivalBytes);
+
+    public long Bytes => _known.Bytes + Simulator.Network.Bytes;
 
     public Simulator Simulator { get; } = simulator;
 
@@ -39,19 +43,9 @@ internal sealed class Trajectories(Simulator simulator, Courses courses)
 
     private Arrival After(CircuitState from, Step step)
     {
-        var key = (from, step);
-        if (!_known.TryGetValue(key, out var known))
-        {
-            known = courses.Of(from, step) is { } course && course.IsThatOf(Simulator.Network) ? courses.Arrived(course.Outcome) : courses.Arrived(Simulator.Do(from, step));
-            if (_known.Count > MostKept)
-            {
-                _known.Clear();
-            }
-
-            _known[key] = known;
-        }
-
-        return known;
+        return _known.GetOrAdd((from, step), _ => courses.Of(from, step) is { } course && course.IsThatOf(Simulator.Network)
+            ? courses.Arrived(course.Outcome)
+            : courses.Arrived(Simulator.Do(from, step)));
     }
 
     /// <summary>States that differ by a rotor's last digits are one.</summary>
@@ -68,47 +62,29 @@ internal sealed record Arrival(CircuitState State, ImmutableSortedDictionary<str
 /// <remarks>Safe for use by several threads at once.</remarks>
 internal sealed class Courses(Network healthy)
 {
-    private const int MostKept = 500, MostCounted = 50_000;
+    /// <summary>A course holds the solutions of all its states, some tens of kilobytes; a state takes some hundred bytes.</summary>
+    private const long MostBytes = 6_000_000, MostStateBytes = 3_000_000;
 
-    private readonly ConcurrentDictionary<(CircuitState From, Step Step), bool> _asked = new();
-    private readonly ConcurrentDictionary<(CircuitState From, Step Step), Lazy<Course>> _known = new();
-    private readonly ConcurrentDictionary<CircuitState, CircuitState> _states = new();
-    private readonly ConcurrentDictionary<string, ImmutableSortedDictionary<string, string>> _seen = new();
+    private readonly AskedBefore _asked = new();
+    private readonly BoundedMemory<(CircuitState From, Step Step), Lazy<Course>> _known = new(MostBytes, c => c.Value.Bytes);
+    private readonly BoundedMemory<CircuitState, CircuitState> _states = new(MostStateBytes, s => 48L * s.Devices.Length);
+    private readonly BoundedMemory<string, ImmutableSortedDictionary<string, string>> _seen = new(MostStateBytes, s => 100L * s.Count);
+
+    public long Bytes => _known.Bytes + _states.Bytes + _seen.Bytes;
 
     public Course? Of(CircuitState from, Step step)
     {
         var key = (from, step);
-        if (_known.TryGetValue(key, out var known))
-        {
-            return known.Value;
-        }
-
-        if (_asked.TryAdd(key, true))
-        {
-            ClearBeyond(_asked, MostCounted);
-            return null;
-        }
-
-        ClearBeyond(_known, MostKept);
-        return _known.GetOrAdd(key, _ => new Lazy<Course>(() => new Course(healthy, from, step))).Value;
+        return _known.TryGet(key, out var known) ? known.Value
+            : _asked.Note(key.GetHashCode()) ? _known.GetOrAdd(key, k => new Lazy<Course>(() => new Course(healthy, k.From, k.Step))).Value
+            : null;
     }
 
     /// <summary>Where an outcome leaves the circuit. A thousand faults come to a few dozen states: each is kept once.</summary>
     public Arrival Arrived(Outcome outcome)
     {
-        ClearBeyond(_states, MostCounted);
-        ClearBeyond(_seen, MostCounted);
         var state = Trajectories.Rounded(outcome.State);
         var words = Words.Of(outcome.Appearances);
-        return new Arrival(_states.GetOrAdd(state, state), _seen.GetOrAdd(words, outcome.Appearances), words);
-    }
-
-    private static void ClearBeyond<TKey, TValue>(ConcurrentDictionary<TKey, TValue> known, int most)
-        where TKey : notnull
-    {
-        if (known.Count > most)
-        {
-            known.Clear();
-        }
+        return new Arrival(_states.Add(state, state), _seen.Add(words, outcome.Appearances), words);
     }
 }

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 
 namespace Fehler.Core.Drawing;
 
@@ -50,7 +49,7 @@ public static class DrawingLayout
     /// <summary>A coupling runs below the middle, where the tags stand.</summary>
     private const double CouplingShare = 0.8;
 
-    public static ImmutableArray<DrawingSheet> Of(Circuit circuit)
+    internal static ImmutableArray<DrawingSheet> Of(Circuit circuit)
     {
         var sheets = new[] { PathType.Power, PathType.Control }.Select(type => new SheetBuilder(circuit, type).Build()).Where(s => s.Parts.Length > 0).ToList();
         return [.. sheets.Select(s => s with { Parts = [.. s.Parts.Select(p => p with { References = References(circuit, sheets, p) })] })];

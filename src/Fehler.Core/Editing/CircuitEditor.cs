@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Editing;
 
@@ -52,11 +52,10 @@ public static class CircuitEditor
     {
         var kind = DeviceKinds.Find(edit.Kind) ?? throw new CircuitException("edit.kind", $"is '{edit.Kind}'; expected one of: {string.Join(", ", DeviceKinds.All.Select(k => k.Id))}.");
         var device = new Device(edit.Tag, kind, edit.Location, Device.NoParameters, edit.Function);
-        device = kind.Parameters.Any(p => p.Name == "contacts") ? device.With("contacts", ParameterValue.FromWords([edit.Contact])) : device;
+        device = kind.TakesContacts ? device.With(DeviceKind.ContactsParameter, ParameterValue.FromWords([edit.Contact])) : device;
         // A lamp or coil put into a circuit is one for its voltage.
-        var volts = kind.Parameters.FirstOrDefault(p => p.Name is "volts" or "coilVolts");
-        var like = circuit.Devices.Where(d => d.Kind.Parameters.Any(p => p.Name == "coilVolts")).Select(d => d.Number("coilVolts")).FirstOrDefault();
-        return volts is not null && like > 0 ? device.With(volts.Name, like) : device;
+        var like = circuit.Devices.Select(d => d.Kind.CoilOf(d)).FirstOrDefault(c => c is not null);
+        return kind.RatedVoltsParameter is { } volts && like is not null ? device.With(volts, like.Volts.Value) : device;
     }
 
     private static Device WithContact(Device device, string contact)
@@ -66,8 +65,8 @@ public static class CircuitEditor
             return device;
         }
 
-        Require(device.Kind.Parameters.Any(p => p.Name == "contacts"), "edit.contact", $"{device.Tag} has no contact {contact} and takes no further ones.");
-        return device.With("contacts", ParameterValue.FromWords(device.Words("contacts").Add(contact)));
+        Require(device.Kind.TakesContacts, "edit.contact", $"{device.Tag} has no contact {contact} and takes no further ones.");
+        return device.With(DeviceKind.ContactsParameter, ParameterValue.FromWords(ContactsOf(device).Add(contact)));
     }
 
     private static Circuit Remove(Circuit circuit, string text)
@@ -97,11 +96,11 @@ public static class CircuitEditor
     private static Circuit Rename(Circuit circuit, RenameContact edit)
     {
         var device = Known(circuit, edit.Tag);
-        Require(device.Kind.Parameters.Any(p => p.Name == "contacts") && device.Words("contacts").Contains(edit.Contact), "edit.contact", $"{edit.Tag} has no contact {edit.Contact} that can be renumbered.");
+        Require(device.Kind.TakesContacts && ContactsOf(device).Contains(edit.Contact), "edit.contact", $"{edit.Tag} has no contact {edit.Contact} that can be renumbered.");
         var (old, fresh) = (edit.Contact.Split('-'), edit.NewContact.Split('-'));
         Require(fresh.Length == 2 && fresh.All(f => f.Length > 0), "edit.newContact", $"'{edit.NewContact}' is not a contact like 13-14.");
         var role = ElementOf(device, edit.Contact).Role;
-        var renamed = device.With("contacts", ParameterValue.FromWords(device.Words("contacts").Select(w => w == edit.Contact ? edit.NewContact : w)));
+        var renamed = device.With(DeviceKind.ContactsParameter, ParameterValue.FromWords(ContactsOf(device).Select(w => w == edit.Contact ? edit.NewContact : w)));
         Require(ElementOf(renamed, edit.NewContact).Role == role, "edit.newContact", $"{edit.Contact} {(role == ElementRole.NormallyClosed ? "opens" : "closes")}; by its last digits {edit.NewContact} does the opposite (EN 50005). Take another number, or replace the contact.");
         string Name(string name) => name == old[0] ? fresh[0] : name == old[1] ? fresh[1] : name;
         TerminalId At(TerminalId t) => t.Device == edit.Tag ? t with { Name = Name(t.Name) } : t;
@@ -129,27 +128,17 @@ public static class CircuitEditor
         var device = Known(circuit, edit.Tag);
         var spec = device.Kind.Parameters.FirstOrDefault(p => p.Name == edit.Name)
             ?? throw new CircuitException("edit.name", $"A {device.Kind.Term} has no '{edit.Name}'.");
-        ParameterValue value = spec.Default switch
+        ParameterValue value = spec switch
         {
-            { Number: not null } => double.TryParse(edit.Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
+            NumberSpec => double.TryParse(edit.Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
                 ? number
                 : throw new CircuitException("edit.value", $"'{edit.Value}' is not a number; {spec.Description} is given in {spec.Unit}."),
-            { Words: not null } => ParameterValue.FromWords(edit.Value.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)),
+            ContactsSpec => ParameterValue.FromWords(edit.Value.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)),
             _ => edit.Value,
         };
         // What the old value led to is worked out again from the new one.
-        return Rebuilt(circuit, Changed(circuit, edit.Tag, d => Derived(d, edit.Name).Aggregate(d, (x, name) => x with { Parameters = x.Parameters.Remove(name) }).With(edit.Name, value)));
+        return Rebuilt(circuit, Changed(circuit, edit.Tag, d => d.Kind.FollowFrom(edit.Name).Aggregate(d, (x, name) => x with { Parameters = x.Parameters.Remove(name) }).With(edit.Name, value)));
     }
-
-    /// <summary>Parameters that a kind fills in from others, and which others.</summary>
-    private static IEnumerable<string> Derived(Device device, string changed) => changed switch
-    {
-        "coilVolts" or "coil" or "coilPullInVa" or "coilPullInCos" => ["coilOhms"],
-        "volts" or "amps" or "cosPhi" or "rpm" or "synchronousRpm" or "startingMultiple" when device.Kind.Id == "motor" =>
-            ["statorOhms", "rotorOhms", "rotorLockedOhms", "statorReactance", "rotorReactance", "magnetisingReactance"],
-        "volts" or "amps" => ["windingOhms"],
-        _ => [],
-    };
 
     private static Circuit Place(Circuit circuit, SetPlace edit)
     {
@@ -272,6 +261,8 @@ public static class CircuitEditor
     }
 
     private static Device Known(Circuit circuit, string tag) => circuit.FindDevice(tag) ?? throw new CircuitException("edit.tag", $"The circuit has no device {tag}.");
+
+    private static ImmutableArray<string> ContactsOf(Device device) => device.Given(DeviceKind.ContactsParameter).Words!.Value;
 
     private static Element ElementOf(Device device, string contact) => device.Kind.Elements(device).First(e => e.Name == contact);
 

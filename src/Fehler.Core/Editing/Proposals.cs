@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
 
@@ -18,76 +17,77 @@ public static class Proposals
     /// <summary>Two figures that differ by less than this are the same on a dial.</summary>
     private const double DialShare = 0.06;
 
+    /// <summary>Control voltages that coils are made for, V (common practice).</summary>
+    private static readonly double[] UsualVolts = [12, 24, 48, 110, 120, 180, 208, 230, 240, 277, 347, 400, 480, 600, 690];
+
     /// <summary>Efficiency of a cage motor around its rated point, rising with its size (common practice).</summary>
     private static double Efficiency(double kilowatts) => kilowatts switch { < 0.75 => 0.72, < 2.2 => 0.8, < 7.5 => 0.86, < 22 => 0.9, _ => 0.93 };
 
-    public static ImmutableArray<ProposedEdit> Of(Circuit circuit) => [.. Nameplates(circuit), .. Settings(circuit), .. Coils(circuit)];
+    public static ImmutableArray<ProposedEdit> Of(CompiledCircuit compiled) => [.. Nameplates(compiled.Circuit), .. Settings(compiled), .. Coils(compiled)];
 
     /// <summary>Full-load current from power, voltage, efficiency and power factor: I = P / (sqrt 3 U eta cos phi).</summary>
     public static double FullLoadAmps(double kilowatts, double volts, double cosPhi) => kilowatts * 1000 / (Math.Sqrt(3) * volts * Efficiency(kilowatts) * cosPhi);
 
     private static IEnumerable<ProposedEdit> Nameplates(Circuit circuit)
     {
-        foreach (var motor in circuit.Devices.Where(d => d.Kind.Id == "motor"))
+        foreach (var (motor, plate) in circuit.Devices.Select(d => (d, d.Kind.PlateOf(d))).Where(x => x.Item2 is not null))
         {
-            var expected = FullLoadAmps(motor.Number("kilowatts"), motor.Number("volts"), motor.Number("cosPhi"));
-            if (Math.Abs(motor.Number("amps") / expected - 1) > 0.3)
+            var expected = FullLoadAmps(plate!.Kilowatts, plate.Volts.Value, plate.CosPhi);
+            if (Math.Abs(plate.Amps.Value / expected - 1) > 0.3)
             {
-                yield return Number(motor, "amps", expected, FormattableString.Invariant(
-                    $"A motor of {motor.Number("kilowatts"):0.##} kW at {motor.Number("volts"):0} V takes about {expected:0.0} A; {motor.Tag} says {motor.Number("amps"):0.0} A. Compare with the nameplate."));
+                yield return Number(motor, plate.AmpsParameter, expected, FormattableString.Invariant(
+                    $"A motor of {plate.Kilowatts:0.##} kW at {plate.Volts.Value:0} V takes about {expected:0.0} A; {motor.Tag} says {plate.Amps.Value:0.0} A. Compare with the nameplate."));
             }
         }
     }
 
-    private static IEnumerable<ProposedEdit> Settings(Circuit circuit)
+    private static IEnumerable<ProposedEdit> Settings(CompiledCircuit compiled)
     {
-        foreach (var relay in circuit.Devices.Where(d => d.Kind.Parameters.Any(p => p.Name == "settingAmps")))
+        foreach (var (relay, dial) in compiled.Circuit.Devices.Select(d => (d, d.Kind.DialOf(d))).Where(x => x.Item2 is not null))
         {
-            if (Carried(circuit, relay) is { } carried && Math.Abs(relay.Number("settingAmps") / carried - 1) > DialShare)
+            if (Carried(compiled, relay, dial!) is { } carried && Math.Abs(dial!.Amps.Value / carried - 1) > DialShare)
             {
-                yield return Number(relay, "settingAmps", carried, FormattableString.Invariant(
-                    $"At full load {relay.Tag} carries {carried:0.0} A; its dial is at {relay.Number("settingAmps"):0.0} A. Set it to the nameplate current of its place; never 125 % where the device already includes the factor."));
+                yield return Number(relay, dial.Parameter, carried, FormattableString.Invariant(
+                    $"At full load {relay.Tag} carries {carried:0.0} A; its dial is at {dial.Amps.Value:0.0} A. Set it to the nameplate current of its place; never 125 % where the device already includes the factor."));
             }
         }
     }
 
-    /// <summary>Current through a relay's first element with the motors at their rated load; null when nothing runs.</summary>
-    private static double? Carried(Circuit circuit, Device relay)
+    /// <summary>Current through a relay's element with the motors at their rated load, A; null when nothing runs.</summary>
+    private static double? Carried(CompiledCircuit compiled, Device relay, Dial dial)
     {
         // Started as it is loaded, then loaded fully: a star-delta motor could not start at full load.
-        var loaded = new Simulator(Network.Of(circuit with { Devices = [.. circuit.Devices.Select(d => d.Kind.Parameters.Any(p => p.Name == "load") ? d.With("load", 1.0) : d)] }));
-        var runUp = RunUp.Of(circuit);
-        var simulator = new Simulator(Network.Of(circuit));
-        var element = relay.Kind.Elements(relay)[0].Name;
+        var circuit = compiled.Circuit;
+        var loaded = new Simulator(Network.Of(circuit with { Devices = [.. circuit.Devices.Select(d => d.Kind.FullyLoaded(d))] }));
+        var (runUp, simulator) = (compiled.RunUp, new Simulator(compiled.Network));
         var most = 0.0;
         foreach (var steps in runUp.WorksAtRest ? [[]] : runUp.Starts.Select(s => s.Run))
         {
             var outcome = simulator.Do(simulator.Start().State, steps);
             outcome = simulator.Do(outcome.State, Step.Wait(runUp.TimeToSettle(outcome.State)));
             outcome = loaded.Observe(outcome.State);
-            most = Math.Max(most, outcome.Solution.Amps(relay.Tag, element).Magnitude);
+            most = Math.Max(most, outcome.Solution.Amps(relay.Tag, dial.Element.Name).Magnitude);
         }
 
         return most > 0.05 ? most : null;
     }
 
     /// <summary>Coils that get a voltage they are not made for.</summary>
-    private static IEnumerable<ProposedEdit> Coils(Circuit circuit)
+    private static IEnumerable<ProposedEdit> Coils(CompiledCircuit compiled)
     {
-        var runUp = RunUp.Of(circuit);
-        var simulator = new Simulator(Network.Of(circuit));
+        var (runUp, simulator) = (compiled.RunUp, new Simulator(compiled.Network));
         var rest = simulator.Start();
-        var tries = runUp.Starts.Length > 0 ? runUp.Starts.Select(s => s.Run) : Pressed(circuit);
-        foreach (var device in circuit.Devices.Where(d => d.Kind is CoilOperated))
+        var tries = runUp.Starts.Length > 0 ? runUp.Starts.Select(s => s.Run) : Pressed(compiled.Circuit);
+        foreach (var (device, coil) in compiled.Circuit.Devices.Select(d => (d, d.Kind.CoilOf(d))).Where(x => x.Item2 is not null))
         {
-            var coil = device.Kind.Elements(device)[0];
-            var (a, b) = (device.Terminal(coil.A), device.Terminal(coil.B));
+            var (a, b) = (device.Terminal(coil!.Element.A), device.Terminal(coil.Element.B));
             var solutions = tries.Select(t => simulator.Do(rest.State, t).Solution).Append(rest.Solution).ToList();
             var volts = solutions.Max(s => Math.Max(s.Volts(a, b).Magnitude, Math.Abs(s.DcVolts(a, b))));
-            if (volts > 5 && Math.Abs(device.Number("coilVolts") / volts - 1) > 0.25)
+            if (volts > 5 && Math.Abs(coil.Volts.Value / volts - 1) > 0.25)
             {
-                var usual = new double[] { 12, 24, 48, 110, 120, 180, 208, 230, 240, 277, 347, 400, 480, 600, 690 }.MinBy(v => Math.Abs(v - volts));
-                yield return Number(device, "coilVolts", usual, FormattableString.Invariant($"The coil of {device.Tag} sees {volts:0} V; it is rated {device.Number("coilVolts"):0} V."));
+                var usual = UsualVolts.MinBy(v => Math.Abs(v - volts));
+                yield return Number(device, coil.VoltsParameter, usual, FormattableString.Invariant(
+                    $"The coil of {device.Tag} sees {volts:0} V; it is rated {coil.Volts.Value:0} V."));
             }
         }
     }

@@ -1,16 +1,23 @@
-using System.Collections.Concurrent;
 using System.Numerics;
-using Fehler.Core.Operation;
+using System.Runtime.CompilerServices;
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Electrical;
 
 /// <summary>One domain of a solved state: node voltages, branch admittances, and the electromotive force of source branches by index.</summary>
 internal sealed record Solved<T>(T[] Volts, T[] Admittances, IReadOnlyDictionary<int, T> Electromotive)
-    where T : struct, INumberBase<T>;
+    where T : struct, INumberBase<T>
+{
+    public long Bytes => (Volts.Length + Admittances.Length) * (long)Unsafe.SizeOf<T>() + 200;
+}
 
 /// <summary>A solved state with its factored matrix.</summary>
 internal sealed record Factored<T>(SparseLu<T> Lu, Solved<T> Solved)
-    where T : struct, INumberBase<T>;
+    where T : struct, INumberBase<T>
+{
+    public long Bytes => Lu.Bytes + Solved.Bytes;
+}
 
 /// <summary>
 /// The healthy circuit solved in the states that faults come to, which each fault then updates. A state is worth it the second
@@ -19,38 +26,29 @@ internal sealed record Factored<T>(SparseLu<T> Lu, Solved<T> Solved)
 /// <remarks>Safe for use by several threads at once.</remarks>
 internal sealed class Baselines(Network healthy)
 {
-    private const int MostKept = 256;
+    /// <summary>Some hundred states of a large starter.</summary>
+    private const long MostBytes = 6_000_000;
 
-    /// <summary>States without a solution are only counted, so more of them may be kept.</summary>
-    private const int MostCounted = 20_000;
+    private readonly BoundedMemory<CircuitState, Lazy<Baseline>> _solved = new(MostBytes, b => b.Value.Bytes);
+    private readonly AskedBefore _asked = new();
 
-    private readonly ConcurrentDictionary<CircuitState, Lazy<Baseline>> _solved = new();
-    private readonly ConcurrentDictionary<CircuitState, bool> _asked = new();
+    public long Bytes => _solved.Bytes;
 
     public Baseline? Of(CircuitState state)
     {
-        if (_solved.TryGetValue(state, out var known))
+        if (_solved.TryGet(state, out var known))
         {
             return known.Value;
         }
 
-        if (_asked.TryAdd(state, true))
-        {
-            ClearBeyond(_asked, MostCounted);
-            return null;
-        }
-
-        ClearBeyond(_solved, MostKept);
-        return _solved.GetOrAdd(state, s => new Lazy<Baseline>(() => new Baseline(healthy.SolveAlternating(s), healthy.HasDirectSupply ? healthy.SolveDirect(s) : null))).Value;
+        return _asked.Note(state.GetHashCode()) ? _solved.GetOrAdd(state, s => new Lazy<Baseline>(() => Solved(s))).Value : null;
     }
 
-    private static void ClearBeyond<TValue>(ConcurrentDictionary<CircuitState, TValue> known, int most)
-    {
-        if (known.Count > most)
-        {
-            known.Clear();
-        }
-    }
+    private Baseline Solved(CircuitState state) => new(healthy.SolveAlternating(state), healthy.HasDirectSupply ? healthy.SolveDirect(state) : null);
 }
 
-internal sealed record Baseline(Factored<Complex> Ac, Factored<double>? Dc);
+/// <summary>A solved state of the healthy circuit, both domains.</summary>
+internal sealed record Baseline(Factored<Complex> Ac, Factored<double>? Dc)
+{
+    public long Bytes => Ac.Bytes + (Dc?.Bytes ?? 0);
+}

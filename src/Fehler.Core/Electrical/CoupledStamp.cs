@@ -1,5 +1,5 @@
 using System.Numerics;
-using Fehler.Core.Devices;
+using Fehler.Core.Circuits;
 
 namespace Fehler.Core.Electrical;
 

@@ -1,3 +1,5 @@
+using Fehler.Core.Circuits;
+
 namespace Fehler.Core.Electrical;
 
 /// <summary>Which of the circuit's electrical worlds is solved.</summary>

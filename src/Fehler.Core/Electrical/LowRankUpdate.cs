@@ -1,4 +1,5 @@
 using System.Numerics;
+using Fehler.Core.Circuits;
 
 namespace Fehler.Core.Electrical;
 

@@ -2,8 +2,6 @@ using System.Collections.Immutable;
 using System.Numerics;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
-using Fehler.Core.Faults;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Electrical;
 
@@ -12,7 +10,7 @@ namespace Fehler.Core.Electrical;
 /// contact and load a branch, so that any of them can be opened, loosened or measured across. Earth is the reference.
 /// </summary>
 /// <remarks>Safe for use by several threads at once.</remarks>
-public sealed class Network
+public sealed class Network : IHoldsMemory
 {
     /// <summary>Capacitance of control cable to earth, F per metre (0.2 uF per km; common practice 0.1 to 0.3).</summary>
     internal const double CableFaradsPerMetre = 0.2e-9;
@@ -28,9 +26,6 @@ public sealed class Network
     /// <summary>Less than any device notices: an indicator draws milliamperes, a monitor's input tens of microamperes.</summary>
     private const double NoAmps = 1e-6, NoVolts = 1e-3;
 
-    /// <summary>No device has more positions than this (a fuse set of four: sixteen combinations of blown ones).</summary>
-    private const int MostPositions = 64;
-
     private readonly Dictionary<TerminalId, int> _nodes;
     private readonly ImmutableArray<NetworkBranch> _branches;
     private readonly double[] _farads;
@@ -43,8 +38,8 @@ public sealed class Network
     private readonly int[] _firstBranch;
     private IReadOnlyList<(int A, int B)>? _windingEnds;
 
-    /// <summary>Admittances of a device's elements by domain, device and position: they change with nothing else.</summary>
-    private readonly Complex[]?[][] _known;
+    /// <summary>What each device's elements conduct; a fault shares what it does not change.</summary>
+    private readonly KnownAdmittances[] _known;
 
     private Network(Circuit circuit)
     {
@@ -52,7 +47,7 @@ public sealed class Network
         Alterations = [];
         Supply = circuit.Devices.FirstOrDefault(d => d.Kind.IsSupply);
         HasDirectSupply = circuit.Devices.Any(d => d.Kind.DirectOutput is not null);
-        Omega = 2 * Math.PI * (Supply?.Number("frequency") ?? 50);
+        Omega = 2 * Math.PI * (Supply?.Kind.SourceOf(Supply)?.Hertz ?? 50);
         Elements = [.. circuit.Devices.Select(d => d.Kind.Elements(d))];
         _deviceIndex = circuit.Devices.Select((d, i) => (d.Tag, i)).ToDictionary(x => x.Tag, x => x.i);
         _firstBranch = [.. Elements.Select((_, i) => Elements.Take(i).Sum(e => e.Length))];
@@ -63,13 +58,14 @@ public sealed class Network
         Size = _nodes.Values.Max() + 1;
         _pattern = new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
         _places = [.. _branches.Select(b => _pattern.Place(b.A, b.B))];
-        _known = NothingKnown();
+        _known = [.. circuit.Devices.Select((d, i) => new KnownAdmittances(d, Elements[i]))];
         _baselines = new Baselines(this);
     }
 
     private Network(Network healthy, ImmutableArray<Alteration> alterations)
     {
-        Circuit = healthy.Circuit with { Devices = [.. healthy.Circuit.Devices.Select(d => Altered(d, alterations))] };
+        var isAnotherDevice = alterations.Any(a => a is ParameterIs);
+        Circuit = isAnotherDevice ? healthy.Circuit with { Devices = [.. healthy.Circuit.Devices.Select(d => Altered(d, alterations))] } : healthy.Circuit;
         Alterations = alterations;
         HasDirectSupply = healthy.HasDirectSupply;
         Supply = healthy.Supply is null ? null : Circuit.Device(healthy.Supply.Tag);
@@ -85,8 +81,8 @@ public sealed class Network
         _healthy = healthy;
         _changed = [.. Enumerable.Range(0, _branches.Length).Where(i => i >= healthy._branches.Length || !ReferenceEquals(_branches[i], healthy._branches[i]))];
         // Another device or source is more than a few changed branches.
-        _baselines = alterations.Any(a => a is ParameterIs) || _changed.Any(i => _branches[i].Element?.Role == ElementRole.Source) ? null : healthy._baselines;
-        _known = NothingKnown();
+        _baselines = isAnotherDevice || _changed.Any(i => _branches[i].Element?.Role == ElementRole.Source) ? null : healthy._baselines;
+        _known = isAnotherDevice ? [.. Circuit.Devices.Select((d, i) => HasAlteredDevice(i) ? new KnownAdmittances(d, Elements[i]) : healthy._known[i])] : healthy._known;
     }
 
     /// <summary>The healthy circuit.</summary>
@@ -98,6 +94,11 @@ public sealed class Network
     public Circuit Circuit { get; }
 
     public ImmutableArray<Alteration> Alterations { get; }
+
+    /// <summary>About how much memory it holds by itself; what it shares with the healthy one is counted there.</summary>
+    public long Bytes => 200 + 8L * _branches.Length + 100L * _changed.Length + (_healthy is null ? OwnBytes : 0);
+
+    private long OwnBytes => 300L * _branches.Length + 200L * _nodes.Count + 3000L * Elements.Length + _baselines!.Bytes;
 
     /// <summary>Number of nodes besides earth.</summary>
     public int Size { get; }
@@ -300,10 +301,10 @@ public sealed class Network
             return 0;
         }
 
-        var admittance = branch.Made ? 1 / DeviceKind.ContactOhms : Known(branch.Device, state.Devices[branch.Device], domain)[branch.ElementIndex];
+        var admittance = branch.Made ? 1 / IElectrical.ContactOhms : _known[branch.Device].Of(state.Devices[branch.Device], domain)[branch.ElementIndex];
         if (branch.Inverted)
         {
-            admittance = admittance == Complex.Zero ? 1 / DeviceKind.ContactOhms : 0;
+            admittance = admittance == Complex.Zero ? 1 / IElectrical.ContactOhms : 0;
         }
 
         if (branch.ImpedanceFactor != 1)
@@ -428,28 +429,6 @@ public sealed class Network
 
     private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) => alterations.OfType<Bridge>()
         .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1) { SeriesOhms = b.Ohms, UnderVoltage = b.UnderVoltage });
-
-    private Complex[]?[][] NothingKnown() => [.. Enumerable.Range(0, 3 * Circuit.Devices.Length).Select(_ => new Complex[]?[MostPositions * 2])];
-
-    /// <summary>
-    /// Admittances of a device's elements in a position; looked up because asking the kind again for every solution
-    /// is what costs most. Two threads may both compute it: they find the same.
-    /// </summary>
-    private Complex[] Known(int device, DeviceState state, Domain domain)
-    {
-        var byPosition = _known[3 * device + (int)domain];
-        return byPosition[2 * state.Position + (state.Moving ? 1 : 0)] ??= [.. Elements[device].Select(e => ElementAdmittance(Circuit.Devices[device], e, state, domain))];
-    }
-
-    private static Complex ElementAdmittance(Device device, Element element, DeviceState state, Domain domain) =>
-        element.Role == ElementRole.Source ? 0
-        : !element.IsContact ? device.Kind.Admittance(device, element, state, domain)
-        : IsMade(device, element, state) ? 1 / DeviceKind.ContactOhms : 0;
-
-    /// <summary>A contact on its way is made only if it is made wherever the device may stand: break before make.</summary>
-    private static bool IsMade(Device device, Element element, DeviceState state) => state.Moving
-        ? Enumerable.Range(0, device.Kind.Positions(device).Length).All(p => device.Kind.IsMade(device, element, new DeviceState(p)))
-        : device.Kind.IsMade(device, element, state);
 
     private double[] NodeCapacitance()
     {

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Electrical;
 
@@ -40,6 +39,9 @@ internal sealed class OhmTable
         _healthyAdmittances = [.. healthy.Branches.Select(b => healthy.Admittance(b, state, Domain.Ohms).Real)];
         _responses = [.. pairs.Select(p => _lu.Response(healthy.Node(p.From), healthy.Node(p.To)))];
     }
+
+    /// <summary>About how much memory it holds: the response of every node to a current between each pair.</summary>
+    public long Bytes => 8L * _responses.Sum(r => r.Length) + 8L * _healthyAdmittances.Length + _lu.Bytes;
 
     /// <summary>Readings of all pairs, ohm, with the faulty network in the same state; infinite is OL.</summary>
     public double[] Read(Network faulty)

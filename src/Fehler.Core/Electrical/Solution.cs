@@ -1,7 +1,5 @@
 using System.Numerics;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Electrical;
 
@@ -118,6 +116,9 @@ public sealed class Solution
         _directIslands ??= Islands(i => _dc.Admittances[i]);
         return _directIslands[Network.Node(from) + 1] == _directIslands[Network.Node(to) + 1];
     }
+
+    /// <summary>About how much memory it holds.</summary>
+    internal long Bytes => _ac.Bytes + (_dc?.Bytes ?? 0);
 
     internal IDeviceMeter MeterOf(int device) => new DeviceMeter(this, device);
 

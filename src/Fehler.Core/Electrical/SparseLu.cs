@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Numerics;
+using System.Runtime.CompilerServices;
 
 namespace Fehler.Core.Electrical;
 
@@ -15,6 +16,9 @@ internal sealed class SparseLu<T>(SparsePattern pattern)
     private readonly T[] _upper = new T[pattern.OffDiagonals];
     private readonly T[] _lower = new T[pattern.OffDiagonals];
     private readonly T[] _inverse = new T[pattern.Size];
+
+    /// <summary>About how much memory it holds; the pattern is shared.</summary>
+    public long Bytes => (2L * _diagonal.Length + 2L * _upper.Length) * Unsafe.SizeOf<T>();
 
     /// <summary>Adds to entry (row, column); -1 stands for the earth node and is not stored.</summary>
     public void Add(int row, int column, T value)

@@ -2,8 +2,6 @@ using System.Globalization;
 using System.Numerics;
 using System.Text;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Electrical;
 

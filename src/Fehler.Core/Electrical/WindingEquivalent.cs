@@ -1,7 +1,5 @@
 using System.Numerics;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Electrical;
 

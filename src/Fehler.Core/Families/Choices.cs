@@ -1,3 +1,5 @@
+using Fehler.Core.Devices;
+
 namespace Fehler.Core.Families;
 
 /// <summary>How the supply is earthed.</summary>

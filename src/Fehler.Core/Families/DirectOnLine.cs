@@ -1,4 +1,5 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using static Fehler.Core.Families.Wiring;
 
 namespace Fehler.Core.Families;

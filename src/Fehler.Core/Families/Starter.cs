@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using static Fehler.Core.Families.Wiring;
 
 namespace Fehler.Core.Families;

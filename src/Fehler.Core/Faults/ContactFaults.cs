@@ -1,5 +1,4 @@
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 
 namespace Fehler.Core.Faults;
 

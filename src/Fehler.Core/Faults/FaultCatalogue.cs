@@ -1,11 +1,11 @@
+using System.Collections;
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 
 namespace Fehler.Core.Faults;
 
 /// <summary>Every fault mode of every device and conductor of a circuit, with its weight.</summary>
-public static class FaultCatalogue
+public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
 {
     /// <summary>Field devices, terminals and cables fail more often than what sits in a panel (common practice).</summary>
     private const double FieldWeight = 2;
@@ -16,16 +16,35 @@ public static class FaultCatalogue
     /// <summary>A motor that was replaced turns the wrong way often enough to be tried uncoupled (common practice).</summary>
     private const double ExchangedWeight = 0.15;
 
-    public static ImmutableArray<FaultMode> Of(Circuit circuit)
+    private readonly ImmutableArray<FaultMode> _modes;
+
+    private FaultCatalogue(Circuit circuit)
     {
         var devices = circuit.Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)));
         var conductors = circuit.Conductors.SelectMany(c => Weighted(Farther(circuit, c), OfConductor(circuit, c)));
-        return [.. devices, .. conductors, .. Pairs(circuit), .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c)), .. ExchangedLeads(circuit)];
+        _modes =
+        [
+            .. devices, .. conductors, .. Pairs(circuit),
+            .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c)), .. ExchangedLeads(circuit),
+        ];
+        Protective = [.. circuit.Devices.Where(d => d.Kind.FaultModes(d).Any(f => f.AskWhy is not null && f.Alterations.Any(a => a is FoundInPosition)))];
     }
 
+    public static FaultCatalogue Of(Circuit circuit) => new(circuit);
+
     /// <summary>Devices that trip or blow because of something else, so that they may have to be put right with it.</summary>
-    public static IEnumerable<Device> Protective(Circuit circuit) =>
-        circuit.Devices.Where(d => d.Kind.FaultModes(d).Any(f => f.AskWhy is not null && f.Alterations.Any(a => a is FoundInPosition)));
+    public ImmutableArray<Device> Protective { get; }
+
+    public int Count => _modes.Length;
+
+    public FaultMode this[int index] => _modes[index];
+
+    /// <summary>The mode of this id, its first variant unless one is named; null when there is none.</summary>
+    public FaultMode? Find(string id, string? variant = null) => _modes.FirstOrDefault(f => f.Id == id && (variant is null || f.Variant == variant));
+
+    public IEnumerator<FaultMode> GetEnumerator() => ((IEnumerable<FaultMode>)_modes).GetEnumerator();
+
+    IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
 
     private static IEnumerable<FaultMode> Weighted(Location place, IEnumerable<FaultMode> modes) =>
         place.Type == LocationType.FieldStation ? modes.Select(m => m with { Weight = m.Weight * FieldWeight }) : modes;

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Jobs;
 
@@ -26,9 +25,9 @@ public sealed class JobState
 {
     private readonly Circuit _circuit;
 
-    private JobState(Circuit circuit, ImmutableArray<JournalEntry> entries)
+    private JobState(CompiledCircuit compiled, ImmutableArray<JournalEntry> entries)
     {
-        _circuit = circuit;
+        (Compiled, _circuit) = (compiled, compiled.Circuit);
         Entries = entries;
         var struck = entries.OfType<StruckOut>().Select(s => s.Entry).ToImmutableHashSet();
         Struck = struck;
@@ -41,7 +40,9 @@ public sealed class JobState
         Void = [.. VoidReadings()];
     }
 
-    public static JobState Of(Circuit circuit, IEnumerable<JournalEntry> entries) => new(circuit, [.. entries.OrderBy(e => e.Sequence)]);
+    public static JobState Of(CompiledCircuit compiled, IEnumerable<JournalEntry> entries) => new(compiled, [.. entries.OrderBy(e => e.Sequence)]);
+
+    public CompiledCircuit Compiled { get; }
 
     public Circuit Circuit => _circuit;
 
@@ -96,8 +97,8 @@ public sealed class JobState
             ProvedDead proof => Liveness != Liveness.IsolatedNotProved ? "Isolate and lock off first, then prove dead."
                 : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
                 : "Check the voltage detector on a known source before and after; without both the proof does not count.",
-            Isolated isolated => Isolation.Of(_circuit).Points.Except(isolated.Points).Any() || isolated.Points.Except(Isolation.Of(_circuit).Points).Any()
-                ? $"To isolate this circuit open: {string.Join(", ", Isolation.Of(_circuit).Points)}." : null,
+            Isolated isolated => Compiled.Isolation.Points.Except(isolated.Points).Any() || isolated.Points.Except(Compiled.Isolation.Points).Any()
+                ? $"To isolate this circuit open: {string.Join(", ", Compiled.Isolation.Points)}." : null,
             WireLifted lifted => RefuseLift(lifted),
             WireLanded landed => Lifted.ContainsKey(landed.Conductor) ? null : $"Conductor {landed.Conductor} is not recorded as lifted.",
             Tightened tightened => _circuit.Conductors.All(c => c.From != tightened.Terminal && c.To != tightened.Terminal) ? $"No conductor ends at {tightened.Terminal}."
@@ -108,7 +109,7 @@ public sealed class JobState
             Finding finding => _circuit.FindDevice(finding.Unit) is null && _circuit.Conductors.All(c => c.Id != finding.Unit) && finding.Unit.Length > 0
                 ? $"{finding.Unit} is neither a device nor a conductor of this circuit." : null,
             FunctionTested test => Lifted.Count > 0 ? $"Land the lifted wires first: {string.Join(", ", Lifted.Keys)}."
-                : Procedures.FunctionTest.Of(_circuit).All(s => s.Id != test.Step) ? $"The function test has no step '{test.Step}'." : null,
+                : Compiled.FunctionTest.Find(test.Step) is null ? $"The function test has no step '{test.Step}'." : null,
             Closed closed => RefuseClose(closed),
             Complaint complaint => complaint.Text.Trim().Length == 0 ? "Say what is wrong in a few words." : null,
             Note note => note.Text.Trim().Length == 0 ? "The note is empty." : null,
@@ -220,7 +221,7 @@ public sealed class JobState
             return "A resistance needs a dead circuit: isolate, lock off and prove dead first. Nothing has been recorded.";
         }
 
-        var live = Isolation.Of(_circuit).LiveTerminals;
+        var live = Compiled.Isolation.LiveTerminals;
         return new[] { reading.From, reading.To }.Where(live.Contains).Select(t => $"{t} stays live when the circuit is isolated: no resistance reading there.").FirstOrDefault()
             ?? reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null);
     }
@@ -293,7 +294,7 @@ public sealed class JobState
             return "No repair is recorded. Record it, or close as 'nothing found' or 'handed over'.";
         }
 
-        var open = Procedures.FunctionTest.Of(_circuit).Where(s => !FunctionTest.TryGetValue(s.Id, out var passed) || !passed).ToList();
+        var open = Compiled.FunctionTest.Steps.Where(s => !FunctionTest.TryGetValue(s.Id, out var passed) || !passed).ToList();
         if (open.Count > 0)
         {
             return $"The function test is not complete: {open.Count} step(s) missing or failed, next: {open[0].Title}.";

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Jobs;

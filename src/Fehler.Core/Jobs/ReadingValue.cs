@@ -1,4 +1,5 @@
 using System.Globalization;
+using Fehler.Core.Circuits;
 
 namespace Fehler.Core.Jobs;
 

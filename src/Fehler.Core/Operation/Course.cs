@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
+using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
-using Fehler.Core.Faults;
 
 namespace Fehler.Core.Operation;
 
@@ -18,6 +18,9 @@ internal sealed class Course
     }
 
     public Outcome Outcome { get; }
+
+    /// <summary>About how much memory it holds: the solution of every state on the way.</summary>
+    public long Bytes => _way.Sum(s => s.Bytes) + 1000;
 
     /// <summary>Whether a circuit with this fault, begun in the same state, goes the same way.</summary>
     public bool IsThatOf(Network faulty) => faulty.IsUpdate && faulty.Alterations.All(a => IsUnnoticed(faulty, a)) && _way.TrueForAll(faulty.Leaves);

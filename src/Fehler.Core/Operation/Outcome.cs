@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 
 namespace Fehler.Core.Operation;

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
 
 namespace Fehler.Core.Operation;
@@ -34,18 +33,16 @@ public sealed record Start(ImmutableArray<Step> Prepare, Step Act, Step? LetGo, 
 /// </summary>
 public sealed class RunUp
 {
-    private static readonly ConditionalWeakTable<Circuit, RunUp> Known = [];
-
     /// <summary>Waits that are tried, shortest first, until nothing more happens: a star-delta change-over, a qualifying delay.</summary>
     private static readonly double[] Waits = [2, 5, 10, 20, 60, 120];
 
     private readonly Circuit _circuit;
     private readonly Simulator _simulator;
 
-    private RunUp(Circuit circuit)
+    internal RunUp(CompiledCircuit compiled)
     {
-        _circuit = circuit;
-        _simulator = new Simulator(Network.Of(circuit));
+        var circuit = _circuit = compiled.Circuit;
+        _simulator = new Simulator(compiled.Network);
         var rest = _simulator.Start();
         WorksAtRest = Working(rest).Count > 0;
         var actuators = circuit.Devices.Where(d => d.Kind.IsolatingPositions is null).SelectMany(Makers).ToList();
@@ -54,8 +51,6 @@ public sealed class RunUp
         ImmutableArray<Step>[] preparations = [[], given, enabled, [.. given, .. enabled]];
         Starts = WorksAtRest ? [] : [.. actuators.Select(a => Starting(rest.State, a.Act, a.LetGo, preparations)).Where(s => s is not null).Select(s => s!)];
     }
-
-    public static RunUp Of(Circuit circuit) => Known.GetValue(circuit, c => new RunUp(c));
 
     /// <summary>Something runs as soon as the supply is on (a manual starter left on).</summary>
     public bool WorksAtRest { get; }

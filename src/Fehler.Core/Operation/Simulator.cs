@@ -1,8 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
-using Fehler.Core.Faults;
 
 namespace Fehler.Core.Operation;
 

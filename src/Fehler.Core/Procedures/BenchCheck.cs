@@ -2,10 +2,9 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Procedures;
 
@@ -31,7 +30,7 @@ public sealed record BenchCheckItem(string Id, string Device, string What, strin
 /// The test of a starter's components before use or after a repair, everything isolated and its wires off: coil ohms, every pole and
 /// contact released and pressed, every overload element, its contact tripped and reset, windings, terminals tight.
 /// </summary>
-public static class BenchCheck
+public sealed class BenchCheck
 {
     /// <summary>A closed contact or conductor on the bench, leads included (common practice: below an ohm).</summary>
     private const double ClosedOhms = 1;
@@ -42,9 +41,13 @@ public static class BenchCheck
     /// <summary>Coils and windings differ by this much from sample to sample and with temperature.</summary>
     private const double CopperSpread = 0.2;
 
-    private static readonly ConditionalWeakTable<Circuit, IReadOnlyList<BenchCheckItem>> Known = [];
+    internal BenchCheck(CompiledCircuit compiled) => Items = [.. compiled.Circuit.Devices.SelectMany(d => OfDevice(compiled, d))];
 
-    public static IReadOnlyList<BenchCheckItem> Of(Circuit circuit) => Known.GetValue(circuit, c => [.. c.Devices.SelectMany(d => OfDevice(c, d))]);
+    /// <summary>Device by device.</summary>
+    public ImmutableArray<BenchCheckItem> Items { get; }
+
+    /// <summary>The item of this name; null when there is none.</summary>
+    public BenchCheckItem? Find(string id) => Items.FirstOrDefault(i => i.Id == id);
 
     /// <summary>What a person wrote down as a reading: a number in ohm, or OL.</summary>
     /// <exception cref="FormatException">Neither.</exception>
@@ -62,7 +65,7 @@ public static class BenchCheck
             : throw new FormatException($"'{text}' is not a reading: write ohms as 0.3, 460, 4.7k, 2M, or OL.");
     }
 
-    private static IEnumerable<BenchCheckItem> OfDevice(Circuit circuit, Device device)
+    private static IEnumerable<BenchCheckItem> OfDevice(CompiledCircuit compiled, Device device)
     {
         if (device.Kind.IsSupply || device.Kind.IsStrip)
         {
@@ -70,7 +73,7 @@ public static class BenchCheck
         }
 
         // Every wire off: what is measured is the device alone.
-        var network = Network.Of(circuit);
+        var (network, circuit) = (compiled.Network, compiled.Circuit);
         var bare = CircuitState.AtRest(circuit) with { Lifted = [.. circuit.Conductors.Select(c => c.Id)] };
         var index = network.DeviceIndex(device.Tag);
         foreach (var (position, state, words) in Positions(device))

@@ -1,9 +1,7 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
-using Fehler.Core.Faults;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Procedures;
@@ -31,18 +29,16 @@ public sealed record DesignFinding(FindingKind Kind, string Id, string Text);
 /// </summary>
 public sealed class DesignReview
 {
-    private static readonly ConditionalWeakTable<Circuit, DesignReview> Known = [];
-
     private readonly Circuit _circuit;
     private readonly RunUp _runUp;
     private readonly Simulator _simulator;
     private readonly ImmutableArray<DesignFinding>.Builder _findings = ImmutableArray.CreateBuilder<DesignFinding>();
 
-    private DesignReview(Circuit circuit)
+    internal DesignReview(CompiledCircuit compiled)
     {
-        _circuit = circuit;
-        _runUp = RunUp.Of(circuit);
-        _simulator = new Simulator(Network.Of(circuit));
+        _circuit = compiled.Circuit;
+        _runUp = compiled.RunUp;
+        _simulator = new Simulator(compiled.Network);
         CanStart();
         foreach (var start in _runUp.Starts)
         {
@@ -61,8 +57,6 @@ public sealed class DesignReview
         Findings = [.. _findings.DistinctBy(f => f.Id)];
     }
 
-    public static DesignReview Of(Circuit circuit) => Known.GetValue(circuit, c => new DesignReview(c));
-
     public ImmutableArray<DesignFinding> Findings { get; }
 
     private CircuitState AtRest => _simulator.Start().State;
@@ -80,10 +74,11 @@ public sealed class DesignReview
             CannotWork("never-works", "No button or switch makes it run.");
             foreach (var (device, volts) in BestCoilVolts())
             {
-                var rated = device.Number("coilVolts");
+                var coil = device.Kind.CoilOf(device)!;
                 CannotWork($"coil/{device.Tag}", volts < 1
                     ? $"{device.Tag} can never pull in: its coil gets no voltage in any state that was tried."
-                    : FormattableString.Invariant($"{device.Tag} can never pull in: its coil sees {volts:0} V {(device.Word("coil") == "dc" ? "DC" : "AC")}, it is rated {rated:0} V."));
+                    : FormattableString.Invariant(
+                        $"{device.Tag} can never pull in: its coil sees {volts:0} V {(coil.IsDirect ? "DC" : "AC")}, it is rated {coil.Volts.Value:0} V."));
             }
         }
     }
@@ -96,10 +91,9 @@ public sealed class DesignReview
         foreach (var steps in Tries())
         {
             var outcome = _simulator.Do(AtRest, steps);
-            foreach (var device in _circuit.Devices.Where(d => d.Kind is CoilOperated))
+            foreach (var (device, coil) in _circuit.Devices.Where(d => d.Kind.CoilOf(d) is not null).Select(d => (d, d.Kind.CoilOf(d)!.Element)))
             {
                 var index = _simulator.Network.DeviceIndex(device.Tag);
-                var coil = device.Kind.Elements(device)[0];
                 var (a, b) = (device.Terminal(coil.A), device.Terminal(coil.B));
                 // A coil of the wrong sort sees the voltage that is there, not the one that it could use.
                 best[device] = Math.Max(best.GetValueOrDefault(device), Math.Max(outcome.Solution.Volts(a, b).Magnitude, Math.Abs(outcome.Solution.DcVolts(a, b))));
@@ -195,7 +189,7 @@ public sealed class DesignReview
             }
         }
 
-        var automatic = _circuit.Devices.FirstOrDefault(d => d.Kind.Parameters.Any(p => p.Name == "reset") && d.Word("reset") == "automatic");
+        var automatic = _circuit.Devices.FirstOrDefault(d => d.Kind.ResetsByItself(d));
         if (automatic is not null && start is { Holds: true })
         {
             var tripped = _simulator.Do(AtRest, [.. start.Run, new Step(automatic.Tag, "tripped")]);
@@ -219,7 +213,7 @@ public sealed class DesignReview
 
             foreach (var contactor in Contactors(first))
             {
-                var stuck = new Simulator(Network.Of(_circuit).With([new DoesNotReturn(contactor.Tag)]));
+                var stuck = new Simulator(_simulator.Network.With([new DoesNotReturn(contactor.Tag)]));
                 var running = stuck.Do(stuck.Start().State, first.Run);
                 var stopped = stuck.Do(running.State, [.. first.End, .. _runUp.Stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") })]);
                 if (Shorts(stuck.Do(stopped.State, [.. second.Prepare, second.Act])))
@@ -233,7 +227,7 @@ public sealed class DesignReview
     private IEnumerable<Device> Contactors(Start start)
     {
         var state = _simulator.Do(AtRest, start.Run).State;
-        return _circuit.Devices.Where((d, i) => d.Kind.Id == "contactor" && state.Devices[i].Position != 0);
+        return _circuit.Devices.Where((d, i) => d.Kind.CoilOf(d) is not null && !d.Kind.Poles(d).IsEmpty && state.Devices[i].Position != 0);
     }
 
     private static bool Shorts(Outcome outcome) => outcome.Events.Any(e => e.Contains("overcurrent", StringComparison.Ordinal));
@@ -255,7 +249,7 @@ public sealed class DesignReview
 
                 foreach (var conductor in _circuit.Conductors.Where(c => c.From.Device == overload.Tag || c.To.Device == overload.Tag))
                 {
-                    var broken = new Simulator(Network.Of(_circuit).With([new ConductorOpen(conductor.Id)]));
+                    var broken = new Simulator(_simulator.Network.With([new ConductorOpen(conductor.Id)]));
                     var runs = broken.Do(broken.Start().State, start.Run);
                     if (_runUp.Working(runs).SequenceEqual(start.Working) && runs.Appearances.SequenceEqual(running.Appearances)
                         && _runUp.Working(broken.Do(runs.State, [trip, Step.Wait(5)])).Count > 0)
@@ -275,10 +269,11 @@ public sealed class DesignReview
             return;
         }
 
-        var healthy = Network.Of(_circuit);
+        var healthy = _simulator.Network;
         foreach (var contactor in Contactors(start))
         {
-            foreach (var terminal in new[] { "A1", "A2" })
+            var coil = contactor.Kind.CoilOf(contactor)!.Element;
+            foreach (var terminal in new[] { coil.A, coil.B })
             {
                 var point = contactor.Terminal(terminal);
                 var faulty = new Simulator(healthy.With([new Bridge(point, null, 0.5)]));
@@ -296,7 +291,7 @@ public sealed class DesignReview
                     }
                 }
 
-                if (terminal == "A1" && point != _circuit.Reference)
+                if (terminal == coil.A && point != _circuit.Reference)
                 {
                     Caution($"silent-earth/{_circuit.Reference}", $"The first earth fault of the control circuit (say at {point}) is silent; a second one can defeat every Stop. Watch the insulation.");
                 }

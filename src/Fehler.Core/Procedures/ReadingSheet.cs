@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
@@ -16,28 +15,33 @@ public sealed record ReadingSheetRow(
 /// Expected values of a healthy circuit: volts at rest, with Start held and running; ohms isolated, armatures released and
 /// pressed. All by simulation.
 /// </summary>
-public static class ReadingSheet
+public sealed class ReadingSheet
 {
-    public static ImmutableArray<ReadingSheetRow> Of(Circuit circuit)
+    internal ReadingSheet(CompiledCircuit compiled) => Rows = Derived(compiled);
+
+    /// <summary>Device by device, then the control circuit to its return.</summary>
+    public ImmutableArray<ReadingSheetRow> Rows { get; }
+
+    private static ImmutableArray<ReadingSheetRow> Derived(CompiledCircuit compiled)
     {
-        var network = Network.Of(circuit);
+        var (circuit, network) = (compiled.Circuit, compiled.Network);
         var simulator = new Simulator(network);
         var rest = simulator.Start();
-        var start = RunUp.Of(circuit).Starts.FirstOrDefault();
+        var start = compiled.RunUp.Starts.FirstOrDefault();
         var held = start is null ? rest : simulator.Do(rest.State, [.. start.Prepare, start.Act]);
         var running = start is not { Holds: true, LetGo: not null } ? held : simulator.Do(held.State, start.LetGo);
-        running = simulator.Do(running.State, Step.Wait(RunUp.Of(circuit).TimeToSettle(running.State)));
-        var isolated = simulator.Do(rest.State, Isolation.Of(circuit).Off);
+        running = simulator.Do(running.State, Step.Wait(compiled.RunUp.TimeToSettle(running.State)));
+        var isolated = simulator.Do(rest.State, compiled.Isolation.Off);
         var pressed = simulator.Arrange(isolated.State, circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.DeadOnly).Select(a => new Step(d.Tag, a.Position))));
         var released = network.OhmMeter(isolated.State);
         var pressedMeter = network.OhmMeter(pressed);
-        var live = Isolation.Of(circuit).LiveTerminals;
+        var live = compiled.Isolation.LiveTerminals;
 
         ReadingSheetRow Row(TerminalId from, TerminalId to, string what)
         {
             string Ohm(Func<TerminalId, TerminalId, double> meter) => live.Contains(from) || live.Contains(to)
                 ? "stays live" : Show(Tolerances.Ohms(meter(from, to), meter(from, to)), Quantity.Ohms);
-            var direct = circuit.IsDirect(from) && circuit.IsDirect(to);
+            var direct = compiled.IsDirect(from) && compiled.IsDirect(to);
             string Volt(Outcome outcome) => direct
                 ? Show(Tolerances.DcVolts(outcome.Solution, from, to, null), Quantity.DcVolts)
                 : Show(Tolerances.Volts(outcome.Solution, from, to, null), Quantity.Volts);
@@ -68,7 +72,7 @@ public static class ReadingSheet
         foreach (var terminal in circuit.Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
             .Where(t => !power.Contains(t)).Distinct())
         {
-            var to = circuit.ReturnOf(terminal);
+            var to = compiled.ReturnOf(terminal);
             if (to != terminal)
             {
                 rows.Add(Row(terminal, to, $"{terminal} to the return"));

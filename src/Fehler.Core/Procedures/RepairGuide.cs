@@ -2,7 +2,6 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
@@ -25,18 +24,14 @@ public sealed record RepairGuide(
     string ProvedBy, ImmutableArray<string> Cautions, ImmutableArray<string> Steps, ImmutableArray<string> Parts,
     ImmutableArray<string> AfterCheck, ImmutableArray<RootCause> Causes, ImmutableArray<string> Record)
 {
-    private static readonly ConditionalWeakTable<Circuit, ConcurrentDictionary<string, RepairGuide>> Known = [];
-
-    /// <summary>The guide for a fault of a circuit; of two faults at once, for the first. Worked out once for each.</summary>
-    public static RepairGuide Of(Circuit circuit, FaultMode fault) =>
-        Known.GetValue(circuit, _ => []).GetOrAdd(fault.Parts.IsEmpty ? fault.Id : fault.Parts[0].Id, _ => Written(circuit, fault.Parts.IsEmpty ? fault : fault.Parts[0]));
-
-    private static RepairGuide Written(Circuit circuit, FaultMode mode)
+    /// <summary>The guide for a single fault of a circuit.</summary>
+    internal static RepairGuide Written(CompiledCircuit compiled, FaultMode mode)
     {
+        var circuit = compiled.Circuit;
         var device = circuit.FindDevice(mode.Unit);
         var notes = device is not null ? device.Kind.Repair(device, mode) : RepairNotes.Of(circuit, circuit.Conductors.First(c => c.Id == mode.Unit), mode);
-        var proof = Proof.Of(circuit, mode);
-        var isolation = Isolation.Of(circuit);
+        var proof = Proof.Of(compiled, mode);
+        var isolation = compiled.Isolation;
         ImmutableArray<string> points = [.. isolation.Points];
         return new RepairGuide(
             proof?.Told ?? Seen(circuit, mode),
@@ -52,7 +47,7 @@ public sealed record RepairGuide(
             notes.Parts,
             [
                 .. proof is { } p ? [$"{p.Where}: {p.Good}."] : ImmutableArray<string>.Empty,
-                $"Function test of this circuit, {FunctionTest.Of(circuit).Count} steps: control first with the motor's lines open where that can be done, then the motor.",
+                $"Function test of this circuit, {compiled.FunctionTest.Steps.Length} steps: control first with the motor's lines open where that can be done, then the motor.",
                 .. mode.AskWhy is null ? ImmutableArray<string>.Empty : ["Current in each phase under load, against the nameplate."],
             ],
             notes.Causes,
@@ -72,16 +67,16 @@ public sealed record RepairGuide(
     {
         public string Told => $"{Where}: {Faulty}, where a good one has {Good}.";
 
-        public static Proof? Of(Circuit circuit, FaultMode mode)
+        public static Proof? Of(CompiledCircuit compiled, FaultMode mode)
         {
-            if (mode.ProofPoints is not { } points || Isolation.Of(circuit).LiveTerminals is var live && (live.Contains(points.From) || live.Contains(points.To)))
+            if (mode.ProofPoints is not { } points || compiled.Isolation.LiveTerminals is var live && (live.Contains(points.From) || live.Contains(points.To)))
             {
                 return null;
             }
 
-            var (healthy, faulty) = (Network.Of(circuit), Network.Of(circuit).With(mode.Alterations));
-            var dead = new Simulator(healthy).Do(CircuitState.AtRest(circuit), Isolation.Of(circuit).Off).State;
-            return Held(circuit, points).Select(held => (Held: held, State: new Simulator(healthy).Arrange(dead, held), Faulty: new Simulator(faulty).Arrange(dead, held)))
+            var (healthy, faulty) = (compiled.Network, compiled.Network.With(mode.Alterations));
+            var dead = new Simulator(healthy).Do(CircuitState.AtRest(compiled.Circuit), compiled.Isolation.Off).State;
+            return Held(compiled.Circuit, points).Select(held => (Held: held, State: new Simulator(healthy).Arrange(dead, held), Faulty: new Simulator(faulty).Arrange(dead, held)))
                 .Select(x => (x.Held, Good: healthy.Ohms(x.State, points.From, points.To), Bad: faulty.Ohms(x.Faulty, points.From, points.To)))
                 .Where(x => Differ(x.Good, x.Bad))
                 .Select(x => new Proof($"Ohms from {points.From} to {points.To}, isolated and proved dead{string.Concat(x.Held.Select(h => $", {(h.Position == "in" ? $"armature of {h.Device} pressed in by hand" : $"{h.Device} {h.Position}")}"))}",

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.RegularExpressions;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Trade;
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
 using Fehler.Data;
 using Fehler.Web.Circuits;
@@ -34,8 +35,8 @@ internal static class BenchCheckEndpoints
         circuits.MapPost("bench-checks", Record).WithName("recordBenchCheck").WithSummary("Records a bench check; readings are judged against what a good component shows").ProducesProblem(404).ProducesProblem(422);
     }
 
-    private static async Task<Results<Ok<IReadOnlyList<BenchCheckItem>>, ProblemHttpResult>> Items(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(BenchCheck.Of(found.Circuit)) : NoCircuit();
+    private static async Task<Results<Ok<ImmutableArray<BenchCheckItem>>, ProblemHttpResult>> Items(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.BenchCheck.Items) : NoCircuit();
 
     private static async Task<Results<Ok<List<BenchCheckView>>, ProblemHttpResult>> List(Guid id, CircuitStore store, FehlerDb db, CancellationToken cancellation)
     {
@@ -61,7 +62,7 @@ internal static class BenchCheckEndpoints
             return TypedResults.Problem("Nothing was checked yet: write down at least one reading or look.", statusCode: 422);
         }
 
-        var results = request.Items.Select(e => Judged(found.Circuit, e)).ToImmutableArray();
+        var results = request.Items.Select(e => Judged(found.Compiled, e)).ToImmutableArray();
         var row = new BenchCheckRow
         {
             Id = Guid.CreateVersion7(),
@@ -78,9 +79,9 @@ internal static class BenchCheckEndpoints
         return TypedResults.Ok(View(row, found.Version.Number));
     }
 
-    private static BenchCheckResult Judged(Circuit circuit, BenchCheckEntry entry)
+    private static BenchCheckResult Judged(CompiledCircuit compiled, BenchCheckEntry entry)
     {
-        var item = BenchCheck.Of(circuit).FirstOrDefault(i => i.Id == entry.Id) ?? throw new ArgumentException($"The bench check has no item '{entry.Id}'.");
+        var item = compiled.BenchCheck.Find(entry.Id) ?? throw new ArgumentException($"The bench check has no item '{entry.Id}'.");
         if (!item.IsMeasured)
         {
             return new BenchCheckResult(item.Id, item.Device, item.What, "", entry.Good ?? throw new ArgumentException($"Say whether '{item.What}' of {item.Device} is good."));

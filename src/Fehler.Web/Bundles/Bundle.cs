@@ -2,6 +2,7 @@ using System.IO.Compression;
 using System.Text.Json;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 using Fehler.Data;
 using Microsoft.EntityFrameworkCore;
 
@@ -142,7 +143,7 @@ internal sealed class Bundle(FehlerDb db)
 
         var circuit = record.CircuitVersionId;
         var json = db.CircuitVersions.Local.FirstOrDefault(v => v.Id == versions[circuit])?.Json ?? (await db.CircuitVersions.FirstAsync(v => v.Id == versions[circuit], cancellation)).Json;
-        var state = JobState.Of(CircuitFile.Read(json), job.Journal.OrderBy(j => j.Sequence).Select(j => JournalJson.Read(j.Json)));
+        var state = JobState.Of(CircuitFile.Read(json).Compile(), job.Journal.OrderBy(j => j.Sequence).Select(j => JournalJson.Read(j.Json)));
         (job.ClosedAt, job.Outcome, job.FoundUnit, job.FoundText) = (state.Closing?.At, state.Closing?.Outcome.ToString(), state.LastFinding?.Unit, state.LastFinding?.Text);
         return result;
     }

@@ -3,7 +3,6 @@ using System.Text;
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
-using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 using Fehler.Web.Jobs;
@@ -50,21 +49,21 @@ internal static class CircuitEndpoints
     }
 
     private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Circuit.ToView(id, found.Version.Number)) : NoCircuit();
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ToView(id, found.Version.Number)) : NoCircuit();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, CircuitStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } found
             ? TypedResults.File(Encoding.UTF8.GetBytes(found.Version.Json), "application/json", $"{found.Row.Tag}.circuit.json") : NoCircuit();
 
     private static async Task<Results<Ok<ImmutableArray<ReadingSheetRow>>, ProblemHttpResult>> Sheet(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(ReadingSheet.Of(found.Circuit)) : NoCircuit();
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ReadingSheet.Rows) : NoCircuit();
 
-    private static async Task<Results<Ok<IReadOnlyList<FunctionTestStep>>, ProblemHttpResult>> Test(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(FunctionTest.Of(found.Circuit)) : NoCircuit();
+    private static async Task<Results<Ok<ImmutableArray<FunctionTestStep>>, ProblemHttpResult>> Test(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.FunctionTest.Steps) : NoCircuit();
 
     private static async Task<Results<Ok<List<FaultView>>, ProblemHttpResult>> Faults(Guid id, CircuitStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } found
-            ? TypedResults.Ok(FaultCatalogue.Of(found.Circuit).Select(f => new FaultView(f.Id, f.Variant, f.Unit, f.Title, f.Remedy)).ToList()) : NoCircuit();
+            ? TypedResults.Ok(found.Compiled.Faults.Select(f => new FaultView(f.Id, f.Variant, f.Unit, f.Title, f.Remedy)).ToList()) : NoCircuit();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Netlist(
         Guid id, string? steps, string? fault, string? variant, string? from, string? to, CircuitStore store, CancellationToken cancellation)
@@ -74,13 +73,13 @@ internal static class CircuitEndpoints
             return NoCircuit();
         }
 
-        var mode = fault is null ? null : FaultCatalogue.Of(found.Circuit).FirstOrDefault(f => f.Id == fault && (variant is null || f.Variant == variant));
+        var mode = fault is null ? null : found.Compiled.Faults.Find(fault, variant);
         if (fault is not null && mode is null)
         {
             return TypedResults.Problem($"The circuit has no fault mode '{fault}'; see /api/circuits/{id}/faults.", statusCode: 422);
         }
 
-        var healthy = Network.Of(found.Circuit);
+        var healthy = found.Compiled.Network;
         var network = mode is null ? healthy : healthy.With(mode.Alterations);
         var simulator = new Simulator(network);
         var state = simulator.Start().State;
@@ -93,7 +92,7 @@ internal static class CircuitEndpoints
         string text;
         if (from is not null && to is not null)
         {
-            state = simulator.Do(state, Isolation.Of(found.Circuit).Off).State;
+            state = simulator.Do(state, found.Compiled.Isolation.Off).State;
             text = SpiceNetlist.Ohms(network, state, Terminal(from), Terminal(to));
         }
         else

@@ -40,7 +40,7 @@ internal sealed class CircuitStore(FehlerDb db, CircuitCache cache, TimeProvider
     }
 
     /// <summary>The newest version of a circuit; null when there is no such circuit.</summary>
-    public async Task<(CircuitRow Row, CircuitVersionRow Version, Circuit Circuit)?> FindAsync(Guid id, CancellationToken cancellation)
+    public async Task<(CircuitRow Row, CircuitVersionRow Version, CompiledCircuit Compiled)?> FindAsync(Guid id, CancellationToken cancellation)
     {
         var row = await db.Circuits.AsNoTracking().Include(c => c.Versions).FirstOrDefaultAsync(c => c.Id == id, cancellation);
         if (row is null)

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Drawing;
+using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 
 namespace Fehler.Web.Circuits;
@@ -40,14 +40,16 @@ public sealed record ReferenceView(TerminalId Terminal, string Wire, double X, d
 
 internal static class CircuitMapping
 {
-    public static CircuitView ToView(this Circuit c, Guid id, int version) => new(
+    public static CircuitView ToView(this CompiledCircuit compiled, Guid id, int version) => ToView(compiled, compiled.Circuit, id, version);
+
+    private static CircuitView ToView(CompiledCircuit compiled, Circuit c, Guid id, int version) => new(
         id, version, c.Tag, c.Title, c.Area, c.Enclosure, c.Drawing, c.Notes, c.Reference,
         [.. c.Locations.Select(l => new LocationView(l.Id, l.Name, l.Type, l.CableMetres))],
         [.. c.Devices.Select(d => ToView(c, d))],
         c.Conductors,
-        [.. DrawingLayout.Of(c).Select(ToView)],
-        Isolation.Of(c).Points,
-        DesignReview.Of(c).Findings,
+        [.. compiled.Sheets.Select(ToView)],
+        compiled.Isolation.Points,
+        compiled.DesignReview.Findings,
         [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct()]);
 
     private static DeviceView ToView(Circuit circuit, Device d) => new(
@@ -59,8 +61,15 @@ internal static class CircuitMapping
         d.Kind.Positions(d), d.Kind.Actuations(d), d.Kind.Appearances.Length > 0 ? d.Kind.Appearances : [],
         [.. d.Kind.Looks(d).Select(l => new LookView(l.Id, l.Question, [.. l.Answers], l.DeadOnly))],
         [.. d.Kind.Cautions(d)], d.Kind.IsStrip, d.Kind.Positions(d)[d.Kind.InitialPosition(d)],
-        [.. d.Kind.AllParameters.Select(p => new SettingView(p.Name, p.Description, p.Unit, d.Parameters.GetValueOrDefault(p.Name, p.Default!).ToString(),
-            p.Default!.Number is not null ? "number" : p.Default.Words is not null ? "contacts" : p.Choices.Length > 0 ? "choice" : "text", p.Minimum, p.Maximum, [.. p.Choices]))]);
+        [.. d.Kind.AllParameters.Select(p => ToView(p, d.Given(p.Name).ToString()))]);
+
+    private static SettingView ToView(ParameterSpec spec, string value) => spec switch
+    {
+        NumberSpec n => new SettingView(n.Name, n.Description, n.Unit, value, "number", n.Minimum, n.Maximum, []),
+        WordSpec { Choices.Length: > 0 } w => new SettingView(w.Name, w.Description, "", value, "choice", 0, 0, [.. w.Choices]),
+        ContactsSpec c => new SettingView(c.Name, c.Description, "", value, "contacts", 0, 0, []),
+        _ => new SettingView(spec.Name, spec.Description, "", value, "text", 0, 0, []),
+    };
 
     private static SheetView ToView(DrawingSheet s) => new(
         s.Type, s.Width, s.Height,

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Data;
 using Fehler.Web.Circuits;

@@ -1,5 +1,4 @@
 using Fehler.Core.Diagnosis;
-using Fehler.Core.Jobs;
 using Fehler.Core.Trade;
 using Fehler.Web.Jobs;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -38,9 +37,9 @@ internal static class DiagnosisEndpoints
             return TypedResults.Problem("There is no such job.", statusCode: 404);
         }
 
-        var session = sessions.Of(id, job.Circuit);
+        var session = sessions.Of(id, job.Compiled);
         var history = learn == false ? History.None : await session.HistoryAsync(() => store.HistoryAsync(job.Row, cancellation));
         var result = await session.DiagnoseAsync(job.State, way, left, history, cancellation);
-        return TypedResults.Ok(new DiagnosisMapping(job.Circuit, words == "american" ? Dialect.ToAmerican : text => text).ToView(result, job.State.Entries.Length));
+        return TypedResults.Ok(new DiagnosisMapping(job.Compiled, words == "american" ? Dialect.ToAmerican : text => text).ToView(result, job.State.Entries.Length));
     }
 }

@@ -1,9 +1,8 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
-using Fehler.Core.Faults;
+using Fehler.Core.Editing;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 
 namespace Fehler.Web.Diagnosis;
@@ -42,15 +41,17 @@ public sealed record OutcomeView(string Shows, double Probability, ImmutableArra
 public sealed record LeftView(string Unit, double Probability);
 
 /// <summary>Puts a result into what goes over the wire, in one of the trade's two dialects.</summary>
-/// <param name="circuit">The circuit.</param>
+/// <param name="compiled">The circuit.</param>
 /// <param name="say">Says a sentence in the dialect of who asks.</param>
-internal sealed class DiagnosisMapping(Circuit circuit, Func<string, string> say)
+internal sealed class DiagnosisMapping(CompiledCircuit compiled, Func<string, string> say)
 {
+    private readonly Circuit _circuit = compiled.Circuit;
+
     public DiagnosisView ToView(DiagnosisResult r, int sequence) => new(
         sequence, r.Status, say(r.Summary), Math.Round(r.Entropy, 3),
         [.. r.Units.Select(u => new UnitView(u.Unit, say(u.Term), u.Place, Rounded(u.Probability), u.Alike, [.. u.Suspects.Select(ToView)]))],
         [.. r.Proposals.Select(ToView)], Say(r.WaysOut), say(r.Remedy), say(r.AskWhy), r.WireVolts, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant,
-        r.Guide is { } g ? new RepairGuide(say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record)) : null,
+        (r.Lead is { } lead ? compiled.RepairGuides.Of(lead) : null) is { } g ? new RepairGuide(say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record)) : null,
         [.. r.Causes.Select(c => c with { Title = say(c.Title), Probability = Rounded(c.Probability) })]);
 
     private SuspectView ToView(Suspect s) => new(
@@ -58,7 +59,7 @@ internal sealed class DiagnosisMapping(Circuit circuit, Func<string, string> say
         [.. s.Reasons.Select(x => new ReasonView(x.Entry, say(x.Text), Math.Round(x.Weight, 2)))]);
 
     private ProposalView ToView(Proposal p) => new(
-        p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, [.. p.Setup.Lifts(circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))], p.Setup.Held,
+        p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, [.. p.Setup.Lifts(_circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))], p.Setup.Held,
         p.Device, p.Look, Answers(p), p.Steps, say(p.Title), say(p.Good), p.GoodValue,
         [.. p.Outcomes.Select(o => new OutcomeView(o.Shows, Rounded(o.Probability), [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))]))],
         Math.Round(p.Bits, 3), Math.Round(p.Minutes, 2), say(p.Why), p.IsProof, Say(p.Cautions));
@@ -66,7 +67,7 @@ internal sealed class DiagnosisMapping(Circuit circuit, Func<string, string> say
     private ImmutableArray<string> Say(ImmutableArray<string> texts) => [.. texts.Select(say)];
 
     private ImmutableArray<string> Answers(Proposal p) => p.Kind != ProposalKind.Look ? []
-        : [.. circuit.Device(p.Device).Kind.Looks(circuit.Device(p.Device)).First(l => l.Id == p.Look).Answers];
+        : [.. _circuit.Device(p.Device).Kind.Looks(_circuit.Device(p.Device)).First(l => l.Id == p.Look).Answers];
 
     private static double Rounded(double probability) => Math.Round(probability, 4);
 }

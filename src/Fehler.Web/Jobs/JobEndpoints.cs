@@ -1,4 +1,3 @@
-using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Web.Circuits;
@@ -34,7 +33,7 @@ internal static class JobEndpoints
         var id = await store.OpenAsync(request.CircuitId, found.Version.Id, request.Complaint.Trim(), request.Who, null, cancellation);
         var job = (await store.FindAsync(id, cancellation))!;
         // The suspects are worked out while the first entries are typed.
-        var session = sessions.Of(id, job.Circuit);
+        var session = sessions.Of(id, job.Compiled);
         _ = session.DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await session.HistoryAsync(() => store.HistoryAsync(job.Row, cancellation)), CancellationToken.None);
         return TypedResults.Created($"/api/jobs/{id}", job.ToView());
     }
@@ -52,7 +51,7 @@ internal static class JobEndpoints
             return NoJob();
         }
 
-        return await sessions.Of(id, first.Circuit).InTurnAsync<Results<Ok<Recorded>, ProblemHttpResult>>(async () =>
+        return await sessions.Of(id, first.Compiled).InTurnAsync<Results<Ok<Recorded>, ProblemHttpResult>>(async () =>
         {
             if (entry.Id != Guid.Empty && await store.KnownAsync(id, entry.Id, cancellation) is { } known)
             {

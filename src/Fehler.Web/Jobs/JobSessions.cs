@@ -16,7 +16,7 @@ internal sealed class JobSessions
 
     private readonly ConcurrentDictionary<Guid, JobSession> _sessions = new();
 
-    public JobSession Of(Guid job, Circuit circuit)
+    public JobSession Of(Guid job, CompiledCircuit compiled)
     {
         if (_sessions.Count > MostKept)
         {
@@ -26,7 +26,7 @@ internal sealed class JobSessions
             }
         }
 
-        var session = _sessions.GetOrAdd(job, _ => new JobSession(circuit));
+        var session = _sessions.GetOrAdd(job, _ => new JobSession(compiled));
         session.LastUsed = Environment.TickCount64;
         return session;
     }
@@ -34,7 +34,7 @@ internal sealed class JobSessions
 
 /// <summary>One job's diagnosis and its turnstile.</summary>
 [SuppressMessage("Reliability", "CA1001", Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose of.")]
-internal sealed class JobSession(Circuit circuit)
+internal sealed class JobSession(CompiledCircuit compiled)
 {
     private readonly SemaphoreSlim _turn = new(1, 1);
     private DiagnosisSession? _diagnosis;
@@ -61,7 +61,7 @@ internal sealed class JobSession(Circuit circuit)
     public Task<DiagnosisResult> DiagnoseAsync(JobState state, Strategy strategy, Without without, History history, CancellationToken cancellation) =>
         InTurnAsync(() => Task.Run(() =>
         {
-            _diagnosis ??= new DiagnosisSession(circuit);
+            _diagnosis ??= new DiagnosisSession(compiled);
             _diagnosis.Learn(history);
             return _diagnosis.Diagnose(state, strategy, without);
         }, cancellation), cancellation);

@@ -3,6 +3,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 using Fehler.Data;
 using Fehler.Web.Circuits;
 using Microsoft.EntityFrameworkCore;
@@ -10,7 +11,10 @@ using Microsoft.EntityFrameworkCore;
 namespace Fehler.Web.Jobs;
 
 /// <summary>A job as loaded: its row, its circuit version and the state its journal amounts to.</summary>
-internal sealed record OpenedJob(JobRow Row, Circuit Circuit, JobState State);
+internal sealed record OpenedJob(JobRow Row, CompiledCircuit Compiled, JobState State)
+{
+    public Circuit Circuit => Compiled.Circuit;
+};
 
 /// <summary>Jobs and their journals in the database.</summary>
 internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider time)
@@ -26,8 +30,8 @@ internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider tim
             return null;
         }
 
-        var circuit = cache.Get(row.CircuitVersionId, row.CircuitVersion!.Json);
-        return new OpenedJob(row, circuit, JobState.Of(circuit, row.Journal.Select(ToEntry)));
+        var compiled = cache.Get(row.CircuitVersionId, row.CircuitVersion!.Json);
+        return new OpenedJob(row, compiled, JobState.Of(compiled, row.Journal.Select(ToEntry)));
     }
 
     public async Task<List<JobListItem>> ListAsync(Guid? circuit, CancellationToken cancellation) =>
@@ -42,8 +46,8 @@ internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider tim
         var jobs = await db.Jobs.AsNoTracking().Include(j => j.CircuitVersion).Include(j => j.Journal.Where(r => r.Kind == nameof(Finding)))
             .Where(j => j.Id != job.Id && j.Outcome == done && j.OpenedAt < job.OpenedAt).OrderByDescending(j => j.OpenedAt).Take(MostLearned).ToListAsync(cancellation);
         var found = jobs.Where(j => j.Journal.Count > 0)
-            .Select(j => (j.CircuitId, Circuit: cache.Get(j.CircuitVersionId, j.CircuitVersion!.Json), Fault: ((Finding)ToEntry(j.Journal.MaxBy(r => r.Sequence)!)).Fault))
-            .Select(x => (x.CircuitId, x.Circuit, Mode: FaultCatalogue.Of(x.Circuit).FirstOrDefault(f => f.Id == x.Fault))).Where(x => x.Mode is not null).ToList();
+            .Select(j => (j.CircuitId, Compiled: cache.Get(j.CircuitVersionId, j.CircuitVersion!.Json), Fault: ((Finding)ToEntry(j.Journal.MaxBy(r => r.Sequence)!)).Fault))
+            .Select(x => (x.CircuitId, x.Compiled.Circuit, Mode: x.Compiled.Faults.Find(x.Fault))).Where(x => x.Mode is not null).ToList();
         static ImmutableSortedDictionary<string, int> Count(IEnumerable<string> keys) =>
             keys.GroupBy(k => k).ToImmutableSortedDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
         return new History(
@@ -78,8 +82,8 @@ internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider tim
     private async Task<ImmutableSortedDictionary<string, double>> YearsAsync(JobRow job, CancellationToken cancellation)
     {
         var version = await db.CircuitVersions.AsNoTracking().FirstAsync(v => v.Id == job.CircuitVersionId, cancellation);
-        var years = cache.Get(version.Id, version.Json).Devices.Where(d => d.Number("fittedYear") > 0)
-            .ToDictionary(d => d.Tag, d => Math.Max(0, job.OpenedAt.Year - d.Number("fittedYear")));
+        var years = cache.Get(version.Id, version.Json).Circuit.Devices.Where(d => d[DeviceKind.FittedYear] > 0)
+            .ToDictionary(d => d.Tag, d => Math.Max(0, job.OpenedAt.Year - d[DeviceKind.FittedYear]));
         var repairs = await db.Jobs.AsNoTracking().Where(j => j.CircuitId == job.CircuitId && j.Id != job.Id)
             .SelectMany(j => j.Journal.Where(r => r.Kind == nameof(Repair))).ToListAsync(cancellation);
         foreach (var repair in repairs.Select(ToEntry).OfType<Repair>().Where(r => r.Parts.Length > 0 && r.At < job.OpenedAt).OrderBy(r => r.At))
@@ -120,7 +124,7 @@ internal sealed class JobStore(FehlerDb db, CircuitCache cache, TimeProvider tim
         };
         db.Journal.Add(ToRow(job.Row.Id, stamped));
         var row = await db.Jobs.FirstAsync(j => j.Id == job.Row.Id, cancellation);
-        var after = JobState.Of(job.Circuit, job.State.Entries.Append(stamped));
+        var after = JobState.Of(job.Compiled, job.State.Entries.Append(stamped));
         row.ClosedAt = after.Closing?.At;
         row.Outcome = after.Closing?.Outcome.ToString();
         row.FoundUnit = after.LastFinding?.Unit;

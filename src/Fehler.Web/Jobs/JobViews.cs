@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
-using Fehler.Core.Procedures;
+using Fehler.Core.Operation;
 
 namespace Fehler.Web.Jobs;
 
@@ -46,7 +46,7 @@ internal static class JobMapping
             state.Entries.Length, state.Liveness, state.IsIsolated, state.LiveAcknowledged,
             [.. state.Lifted.Select(l => new LiftedView(l.Key, l.Value))], state.Closing is not null,
             [.. state.Entries.Select(e => new EntryView(e, state.Struck.Contains(e.Id), state.Void.Contains(e.Id)))],
-            [.. FunctionTest.Of(job.Circuit).Select(s => new FunctionTestView(s, state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null))],
+            [.. job.State.Compiled.FunctionTest.Steps.Select(s => new FunctionTestView(s, state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null))],
             [.. RestoreList.Of(job.Circuit).Select(i => new RestoreView(i.Id, i.Text, state.RestoredItems.Contains(i.Id)))],
             [.. state.Repairs.Select(r => r.Unit)]);
     }

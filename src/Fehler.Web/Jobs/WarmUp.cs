@@ -19,7 +19,7 @@ internal sealed class WarmUp(IServiceScopeFactory scopes, JobSessions sessions) 
         {
             if (await store.FindAsync(id, stoppingToken) is { } job)
             {
-                var session = sessions.Of(id, job.Circuit);
+                var session = sessions.Of(id, job.Compiled);
                 await session.DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await session.HistoryAsync(() => store.HistoryAsync(job.Row, stoppingToken)), stoppingToken);
             }
         }

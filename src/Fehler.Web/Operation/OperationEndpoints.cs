@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using Fehler.Core.Operation;
+using Fehler.Core.Circuits;
 using Fehler.Web.Circuits;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -15,6 +15,6 @@ internal static class OperationEndpoints
 
     private static async Task<Results<Ok<OperationView>, ProblemHttpResult>> Operate(Guid id, OperateCircuit request, CircuitStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } found
-            ? TypedResults.Ok(OperationMapping.Operate(found.Circuit, request.Steps.IsDefault ? [] : request.Steps))
+            ? TypedResults.Ok(OperationMapping.Operate(found.Compiled, request.Steps.IsDefault ? [] : request.Steps))
             : TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

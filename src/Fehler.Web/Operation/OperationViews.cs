@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
 using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
 
@@ -22,9 +21,9 @@ internal static class OperationMapping
 {
     /// <summary>Does the steps from the circuit at rest.</summary>
     /// <exception cref="ArgumentException">A step that the circuit does not know.</exception>
-    public static OperationView Operate(Circuit circuit, IReadOnlyList<Step> steps)
+    public static OperationView Operate(CompiledCircuit compiled, IReadOnlyList<Step> steps)
     {
-        var simulator = new Simulator(Network.Of(circuit));
+        var (circuit, simulator) = (compiled.Circuit, new Simulator(compiled.Network));
         var outcome = simulator.Start();
         foreach (var step in steps)
         {
@@ -40,7 +39,7 @@ internal static class OperationMapping
             circuit.Devices.Select((d, i) => (d.Tag, Position: Name(d, outcome.State.Devices[i].Position))).ToImmutableSortedDictionary(x => x.Tag, x => x.Position),
             circuit.Devices.SelectMany((d, i) => d.Kind.Elements(d).Where(e => e.IsContact).Select(e => ($"{d.Tag}:{e.Name}", d.Kind.IsMade(d, e, outcome.State.Devices[i])))).ToImmutableSortedDictionary(x => x.Item1, x => x.Item2),
             outcome.Appearances,
-            circuit.Conductors.GroupBy(c => c.Wire).ToImmutableSortedDictionary(g => g.Key, g => Math.Round(Volts(circuit, outcome.Solution, g.First().From), 1)),
+            circuit.Conductors.GroupBy(c => c.Wire).ToImmutableSortedDictionary(g => g.Key, g => Math.Round(Volts(compiled, outcome.Solution, g.First().From), 1)),
             outcome.Events, simulator.NextEvent(outcome), steps.Sum(s => s.Seconds));
     }
 
@@ -51,14 +50,14 @@ internal static class OperationMapping
     }
 
     /// <summary>The greater of what stands to earth and to the return, of what holds; a floating wire counts as dead here.</summary>
-    private static double Volts(Circuit circuit, Solution solution, TerminalId terminal)
+    private static double Volts(CompiledCircuit compiled, Solution solution, TerminalId terminal)
     {
-        if (circuit.IsDirect(terminal))
+        if (compiled.IsDirect(terminal))
         {
-            var to = circuit.ReturnOf(terminal);
+            var to = compiled.ReturnOf(terminal);
             return solution.IsFirmDirect(terminal, to) ? Math.Abs(solution.DcVolts(terminal, to)) : 0;
         }
 
-        return new[] { circuit.Earth, circuit.ReturnOf(terminal) }.Max(to => solution.IsFirm(terminal, to) ? solution.Volts(terminal, to).Magnitude : 0);
+        return new[] { compiled.Circuit.Earth, compiled.ReturnOf(terminal) }.Max(to => solution.IsFirm(terminal, to) ? solution.Volts(terminal, to).Magnitude : 0);
     }
 }

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Fehler.Core.Circuits;
-using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
 using Fehler.Core.Families;
 using Fehler.Web.Circuits;
@@ -26,14 +26,16 @@ internal static class SetupEndpoints
             .WithName("buildFamily").WithSummary("The circuit of a family with these options").ProducesProblem(422);
         setup.MapPost("open", (SetupFile request) => View(Read(request.File))).WithName("openSetup").WithSummary("A circuit file, drawn and checked").ProducesProblem(422);
         setup.MapPost("edit", (SetupEdit request) => View(CircuitEditor.Apply(Read(request.File), request.Edit))).WithName("editSetup").WithSummary("A circuit file after an edit").ProducesProblem(422);
-        setup.MapPost("operate", (SetupOperation request) => OperationMapping.Operate(Read(request.File), request.Steps.IsDefault ? [] : request.Steps))
+        setup.MapPost("operate", (SetupOperation request) => OperationMapping.Operate(Read(request.File).Compile(), request.Steps.IsDefault ? [] : request.Steps))
             .WithName("operateSetup").WithSummary("What the circuit of a file does").ProducesProblem(422);
     }
 
     private static Circuit Read(JsonElement file) => CircuitFile.Read(file.GetRawText());
 
-    private static SetupView View(Circuit circuit) =>
-        new(JsonDocument.Parse(CircuitFile.Write(circuit)).RootElement, circuit.ToView(Guid.Empty, 0), Proposals.Of(circuit));
+    private static SetupView View(Circuit circuit) => View(circuit, circuit.Compile());
+
+    private static SetupView View(Circuit circuit, CompiledCircuit compiled) =>
+        new(JsonDocument.Parse(CircuitFile.Write(circuit)).RootElement, compiled.ToView(Guid.Empty, 0), Proposals.Of(compiled));
 
     private static IEnumerable<KindView> Kinds() =>
         from kind in DeviceKinds.All

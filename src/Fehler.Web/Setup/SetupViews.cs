@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
-using Fehler.Core.Operation;
 using Fehler.Web.Circuits;
 
 namespace Fehler.Web.Setup;

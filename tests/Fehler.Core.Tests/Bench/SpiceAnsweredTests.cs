@@ -3,10 +3,10 @@ using System.Collections.Immutable;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Editing;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Bench;
@@ -50,9 +50,9 @@ public class SpiceAnsweredTests
         {
             var circuit = FamilySamples.Of(name);
             var faults = FaultCatalogue.Of(circuit);
-            var stride = faults.Length / 7;
+            var stride = faults.Count / 7;
             var done = 0;
-            for (var i = stride / 2; i < faults.Length && done < FaultsEach; i += stride)
+            for (var i = stride / 2; i < faults.Count && done < FaultsEach; i += stride)
             {
                 if (Follow(name, circuit, faults[i], new SpicePanel(circuit, faults[i], wrong, missing, seed: i)) is { } end)
                 {
@@ -69,10 +69,10 @@ public class SpiceAnsweredTests
     {
         var entries = new List<JournalEntry>();
         void Add(JournalEntry entry) => entries.Add(entry with { Id = Guid.NewGuid(), Sequence = entries.Count + 1 });
-        var healthy = new SimulatedPanel(circuit, []);
+        var healthy = new SimulatedPanel(circuit.Compiled(), []);
         var shows = false;
         Add(new LiveWorkAcknowledged());
-        foreach (var steps in GuidedRun.Trials(circuit))
+        foreach (var steps in GuidedRun.Trials(circuit.Compiled()))
         {
             var seen = panel.Operate(steps);
             shows |= !healthy.Operate(steps).SequenceEqual(seen);
@@ -84,11 +84,11 @@ public class SpiceAnsweredTests
             return null;
         }
 
-        var session = new DiagnosisSession(circuit);
+        var session = new DiagnosisSession(circuit.Compiled());
         DiagnosisResult result;
         for (var i = 0; ; i++)
         {
-            result = session.Diagnose(JobState.Of(circuit, entries));
+            result = session.Diagnose(JobState.Of(circuit.Compiled(), entries));
             if (result.Status == DiagnosisStatus.Found || result.Proposals.IsEmpty || i == MostTests)
             {
                 break;
@@ -107,7 +107,7 @@ public class SpiceAnsweredTests
         if (proposal.Setup.Change == SetupChange.Isolate)
         {
             panel.Isolate();
-            add(new Isolated(Isolation.Of(circuit).Points));
+            add(new Isolated(circuit.Compiled().Isolation.Points));
             add(new ProvedDead(true, true));
         }
         else if (proposal.Setup.Change == SetupChange.Energise)

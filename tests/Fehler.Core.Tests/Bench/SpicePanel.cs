@@ -5,7 +5,6 @@ using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Tests.Bench;
 
@@ -42,9 +41,9 @@ internal sealed class SpicePanel
         return outcome.Appearances;
     }
 
-    public void Isolate() => Operate(Isolation.Of(_circuit).Off);
+    public void Isolate() => Operate(_circuit.Compiled().Isolation.Off);
 
-    public void Energise() => Operate(Isolation.Of(_circuit).On);
+    public void Energise() => Operate(_circuit.Compiled().Isolation.On);
 
     public void Lift(string conductor, bool landed) =>
         _state = _simulator.Observe(_state with { Lifted = landed ? _state.Lifted.Remove(conductor) : _state.Lifted.Add(conductor) }).State;

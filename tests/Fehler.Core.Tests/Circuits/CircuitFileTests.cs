@@ -1,5 +1,6 @@
 using System.Text.Json.Nodes;
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Families;
 
 namespace Fehler.Core.Tests.Circuits;
@@ -95,7 +96,7 @@ public class CircuitFileTests
     {
         var schema = JsonNode.Parse(File.ReadAllText(Path.Combine(Devices.DeviceKindTests.Root(), "docs", "formats", "circuit.schema.json")))!;
         schema["properties"]!["devices"]!["items"]!["properties"]!["kind"]!["enum"]!.AsArray().Select(k => k!.GetValue<string>())
-            .ShouldBe(Fehler.Core.Devices.DeviceKinds.All.Select(k => k.Id));
+            .ShouldBe(DeviceKinds.All.Select(k => k.Id));
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Devices;

@@ -1,6 +1,7 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 using Fehler.Core.Families;
-using Fehler.Core.Faults;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Devices;
 
@@ -47,7 +48,7 @@ public class ProtectionTests
         var circuit = new DirectOnLine { Tag = "B", Title = "Breaker", Protection = MotorProtection.Breaker }.Build();
         var simulator = Starters.With(circuit, "F1/tripped");
         simulator.Start().Volts("F1:2", "INC:N").ShouldBeLessThan(10);
-        var on = simulator.Do(simulator.Start().State, [new Core.Operation.Step("F1", "off"), new Core.Operation.Step("F1", "on"), Starters.Press]);
+        var on = simulator.Do(simulator.Start().State, [new Step("F1", "off"), new Step("F1", "on"), Starters.Press]);
         on.Appearances["M1"].ShouldBe("runs");
     }
 
@@ -80,7 +81,7 @@ public class ProtectionTests
     {
         var circuit = new DirectOnLine { Tag = "L", Title = "Lamp", FilamentLamps = lamp == "filament" }.Build();
         var simulator = Starters.Healthy(circuit);
-        var state = simulator.Do(simulator.Start().State, new Core.Operation.Step("Q1", "off")).State;
+        var state = simulator.Do(simulator.Start().State, new Step("Q1", "off")).State;
         var ohms = simulator.Network.Ohms(state, TerminalId.Parse("H2:X1"), TerminalId.Parse("H2:X2"));
         if (reads == "OL")
         {

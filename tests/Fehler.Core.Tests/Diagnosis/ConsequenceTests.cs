@@ -1,6 +1,7 @@
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Editing;
 using Fehler.Core.Families;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
@@ -32,7 +33,7 @@ public class ConsequenceTests
     [InlineData("M1/winding-W-open", "M1")]
     public void Followed_to_its_end_the_search_names_the_cause_and_not_the_trip(string fault, string unit)
     {
-        var run = GuidedRun.On(Circuit, Starters.Fault(Circuit, fault));
+        var run = GuidedRun.On(Circuit.Compiled(), Starters.Fault(Circuit, fault));
         run.Result.Status.ShouldBe(DiagnosisStatus.Found, run.Result.Summary);
         run.Result.Units[0].Unit.ShouldBe(unit);
         run.Result.Units[0].Suspects[0].Fault!.Id.ShouldNotBe("F2/tripped");
@@ -45,7 +46,7 @@ public class ConsequenceTests
     public void A_late_trip_is_the_load_or_the_dial(string dial, string unit)
     {
         var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 in, M1 runs")
-            .Did(Core.Operation.Step.Wait(900), "KM1 out, M1 stopped").Looked("F2", "flag", "tripped");
+            .Did(Step.Wait(900), "KM1 out, M1 stopped").Looked("F2", "flag", "tripped");
         journal.Diagnose().Causes.Concat(journal.Diagnose().Units.Select(u => new TripCause(u.Unit, u.Suspects[0].Title, u.Probability))).ShouldContain(c => c.Unit == "M1");
         var looked = journal.Looked("F2", "dial", dial).Diagnose();
         looked.Units[0].Unit.ShouldBe(unit, looked.Summary);
@@ -56,7 +57,7 @@ public class ConsequenceTests
     [Fact]
     public void A_trip_that_nothing_explains_ends_as_a_trip()
     {
-        var run = GuidedRun.On(Circuit, Starters.Fault(Circuit, "F2/tripped"));
+        var run = GuidedRun.On(Circuit.Compiled(), Starters.Fault(Circuit, "F2/tripped"));
         run.Result.Units[0].Unit.ShouldBe("F2");
         run.Result.Status.ShouldBe(DiagnosisStatus.Found);
         run.Result.Causes.Sum(c => c.Probability).ShouldBeLessThan(0.5);
@@ -69,7 +70,7 @@ public class ConsequenceTests
     {
         var hoist = new UpDown { Tag = "T-9", Title = "Stacking hoist" }.Build();
         var fault = FaultCatalogue.Of(hoist).First(f => f.Id == "4.3/earth");
-        var run = GuidedRun.On(hoist, fault);
+        var run = GuidedRun.On(hoist.Compiled(), fault);
         var top = run.Result.Units.First(u => u.Unit.Length > 0);
         (top.Unit == fault.Unit || top.Alike.Contains(fault.Unit)).ShouldBeTrue(run.Result.Summary);
         run.Result.Consequences.ShouldContain(c => c.EndsWith("blown", StringComparison.Ordinal));

@@ -1,10 +1,10 @@
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Editing;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -21,7 +21,7 @@ public class DiagnosisTests
         faults.Count.ShouldBeGreaterThan(14);
         foreach (var fault in faults)
         {
-            var run = GuidedRun.On(circuit, fault);
+            var run = GuidedRun.On(circuit.Compiled(), fault);
             if (run.HasSymptom)
             {
                 var top = run.Result.Units.First(u => u.Unit.Length > 0);
@@ -114,7 +114,7 @@ public class DiagnosisTests
     [InlineData(Strategy.DeadFirst)]
     public void Every_way_of_working_proposes_no_resistance_on_points_that_stay_live(Strategy strategy)
     {
-        var live = Isolation.Of(Starters.LineToNeutral).LiveTerminals;
+        var live = Starters.LineToNeutral.Compiled().Isolation.LiveTerminals;
         live.ShouldContain(TerminalId.Parse("Q1:1"));
         live.ShouldNotContain(TerminalId.Parse("Q1:2"));
         foreach (var proposal in StopButton().Diagnose(strategy).Proposals.Where(p => p.Kind == ProposalKind.Reading && p.Quantity != Quantity.Volts))

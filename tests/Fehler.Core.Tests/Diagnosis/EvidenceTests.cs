@@ -2,9 +2,10 @@ using System.Collections.Immutable;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Editing;
+using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -21,7 +22,7 @@ public class EvidenceTests
     {
         var running = Starters.Healthy(Circuit).Running().Solution;
         var amps = new[] { "F2:2", "F2:4", "F2:6" }.Select(t => running.Amps(TerminalId.Parse(t))).ToList();
-        var plate = Circuit.Device("M1").Number("amps");
+        var plate = Circuit.Device("M1").Given("amps").Number!.Value;
         amps.ShouldAllBe(a => a > plate / 3 && a < plate);
         (amps.Max() / amps.Min()).ShouldBe(1, 0.02);
     }
@@ -47,7 +48,7 @@ public class EvidenceTests
     [Fact]
     public void A_clamp_reading_is_refused_across_two_points_and_on_an_unacknowledged_circuit()
     {
-        var state = JobState.Of(Circuit, []);
+        var state = JobState.Of(Circuit.Compiled(), []);
         state.Refuse(Amps("F2:2", 5))!.ShouldContain("Acknowledge");
         var across = new Reading(Quantity.Amps, TerminalId.Parse("F2:2"), TerminalId.Parse("F2:4"), [], ReadingValue.Of(5));
         state.Refuse(across)!.ShouldContain("one lead");
@@ -73,7 +74,7 @@ public class EvidenceTests
     public void Two_faults_at_once_are_both_found(string first, string second)
     {
         var faults = new[] { first, second }.Select(id => Starters.Fault(Circuit, id)).ToList();
-        var run = GuidedRun.On(Circuit, faults, new GuidedRunOptions());
+        var run = GuidedRun.On(Circuit.Compiled(), faults, new GuidedRunOptions());
         run.Left.ShouldBeEmpty($"{run.Result.Summary}; {string.Join(", ", run.Result.Units.Select(u => $"{u.Unit} {u.Probability:P0}"))}");
         run.WorksAgain.ShouldBeTrue();
     }
@@ -103,7 +104,7 @@ public class EvidenceTests
     public void The_cable_and_the_winding_it_feeds_are_told_apart_by_lifting(string id, string variant)
     {
         var fault = FaultCatalogue.Of(Circuit).First(f => f.Id == id && (variant.Length == 0 || f.Variant == variant));
-        var run = GuidedRun.On(Circuit, fault);
+        var run = GuidedRun.On(Circuit.Compiled(), fault);
         run.HasSymptom.ShouldBeTrue();
         run.Entries.OfType<WireLifted>().ShouldNotBeEmpty(run.Result.Summary);
         run.Entries.OfType<WireLanded>().Count().ShouldBe(run.Entries.OfType<WireLifted>().Count());
@@ -147,7 +148,7 @@ public class EvidenceTests
     public void One_wrong_reading_in_ten_does_not_lead_astray()
     {
         var faults = FaultCatalogue.Of(Circuit).Where((_, i) => i % 41 == 7).ToList();
-        var runs = faults.Select(f => (Fault: f, Run: GuidedRun.On(Circuit, [f], new GuidedRunOptions { Seed = 3, WrongShare = 0.1 }))).Where(r => r.Run.HasSymptom).ToList();
+        var runs = faults.Select(f => (Fault: f, Run: GuidedRun.On(Circuit.Compiled(), [f], new GuidedRunOptions { Seed = 3, WrongShare = 0.1 }))).Where(r => r.Run.HasSymptom).ToList();
         runs.Count.ShouldBeGreaterThan(4);
         foreach (var (fault, run) in runs)
         {
@@ -162,7 +163,7 @@ public class EvidenceTests
     [Fact]
     public void A_blown_fuse_is_named_as_the_consequence_of_a_shorted_winding()
     {
-        var run = GuidedRun.On(Circuit, Starters.Fault(Circuit, "M1/winding-U-V-short"));
+        var run = GuidedRun.On(Circuit.Compiled(), Starters.Fault(Circuit, "M1/winding-U-V-short"));
         run.Result.Units.First(u => u.Unit.Length > 0).Unit.ShouldBe("M1", run.Result.Summary);
         run.Result.Consequences.ShouldContain(c => c.StartsWith("F1", StringComparison.Ordinal), run.Result.Summary);
     }

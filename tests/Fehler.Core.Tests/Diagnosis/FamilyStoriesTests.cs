@@ -1,9 +1,10 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Editing;
 using Fehler.Core.Families;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Diagnosis;
 

@@ -2,7 +2,7 @@ using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Drawing;
 using Fehler.Core.Faults;
-using Fehler.Core.Procedures;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -34,7 +34,7 @@ public class ForeignCircuitTests
     {
         var circuit = Read(name);
         var fault = FaultCatalogue.Of(circuit).Last(f => f.Id == id);
-        var run = GuidedRun.On(circuit, fault, seed: 7);
+        var run = GuidedRun.On(circuit.Compiled(), fault, seed: 7);
         run.HasSymptom.ShouldBeTrue();
         var top = run.Result.Units.First(u => u.Unit.Length > 0);
         top.Alike.Append(top.Unit).ShouldContain(fault.Unit, run.Result.Summary);
@@ -43,7 +43,7 @@ public class ForeignCircuitTests
     [Fact]
     public void Without_an_isolator_the_breaker_isolates()
     {
-        var isolation = Isolation.Of(Read("two-stations"));
+        var isolation = Read("two-stations").Compiled().Isolation;
         isolation.Points.ShouldBe(["QF"]);
         isolation.LiveTerminals.ShouldContain(TerminalId.Parse("QF:1"));
         isolation.LiveTerminals.ShouldNotContain(TerminalId.Parse("QF:2"));
@@ -53,13 +53,13 @@ public class ForeignCircuitTests
     public void Both_stations_are_in_the_function_test_and_both_sheets_are_drawn()
     {
         var circuit = Read("two-stations");
-        var steps = FunctionTest.Of(circuit).Select(s => s.Id).ToList();
+        var steps = circuit.Compiled().FunctionTest.Steps.Select(s => s.Id).ToList();
         foreach (var tested in new[] { "press-SA2", "press-SB2", "stop-SA1", "stop-SB1" })
         {
             steps.ShouldContain(id => id.StartsWith(tested, StringComparison.Ordinal), tested);
         }
 
-        var sheets = DrawingLayout.Of(circuit);
+        var sheets = circuit.Compiled().Sheets;
         sheets.Length.ShouldBe(2);
         var drawn = sheets.SelectMany(s => s.Parts.SelectMany(p => p.Terminals.Select(t => t.Terminal)).Concat(s.References.Select(r => r.Terminal))).ToHashSet();
         circuit.Paths.SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Faults;
@@ -13,9 +14,9 @@ public class HistoryTests
 
     private static DiagnosisResult After(History history, params JournalEntry[] entries)
     {
-        var session = new DiagnosisSession(Circuit);
+        var session = new DiagnosisSession(Circuit.Compiled());
         session.Learn(history);
-        return session.Diagnose(JobState.Of(Circuit, entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 })));
+        return session.Diagnose(JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 })));
     }
 
     private static double Share(DiagnosisResult result, string unit) => result.Units.FirstOrDefault(u => u.Unit == unit)?.Probability ?? 0;
@@ -36,7 +37,7 @@ public class HistoryTests
     [Fact]
     public void The_weight_is_that_of_counted_repairs()
     {
-        var factors = Here("S2/13-14-open", 3).Factors(Circuit);
+        var factors = Here("S2/13-14-open", 3).Factors(Circuit.Compiled());
         var faults = FaultCatalogue.Of(Circuit);
         var total = faults.Sum(f => f.Weight);
         var share = faults.Where(f => f.Id == "S2/13-14-open").Sum(f => f.Weight) / total;
@@ -66,7 +67,7 @@ public class HistoryTests
     [Fact]
     public void What_this_coil_measured_when_it_was_good_narrows_what_it_should_measure_now()
     {
-        var described = new Core.Bench.SimulatedPanel(Circuit, []);
+        var described = new Core.Bench.SimulatedPanel(Circuit.Compiled(), []);
         described.Isolate();
         var ohms = described.Measure(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), []).Number;
         var known = History.None with { Ohms = ImmutableSortedDictionary<string, double>.Empty.Add("KM1:A1 KM1:A2", 1.1 * ohms) };
@@ -83,7 +84,7 @@ public class HistoryTests
     public void Only_good_windings_measured_by_themselves_are_learned_from()
     {
         Reading Coil(double ohms) => new(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], ReadingValue.Of(ohms));
-        JobState State(params JournalEntry[] entries) => JobState.Of(Circuit, entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
+        JobState State(params JournalEntry[] entries) => JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
         OwnResistances.Of(State(Coil(580))).ShouldBe([("KM1:A1 KM1:A2", 580)]);
         OwnResistances.Of(State(Coil(580), new Repair("KM1", "coil", ["coil"]))).ShouldBeEmpty();
         OwnResistances.Of(State(new WireLifted("5.1", TerminalId.Parse("KM1:A1")), Coil(580))).ShouldBeEmpty();

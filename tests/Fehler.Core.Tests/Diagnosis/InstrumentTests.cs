@@ -2,10 +2,8 @@ using System.Collections.Immutable;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
-using Fehler.Core.Electrical;
-using Fehler.Core.Faults;
+using Fehler.Core.Editing;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -23,7 +21,7 @@ public class InstrumentTests
         panel.Isolate();
         panel.Measure(Quantity.Ohms, Winding, Case, []).Kind.ShouldBe(ReadingKind.OverLimit);
         panel.Measure(Quantity.Insulation, Winding, Case, []).Number.ShouldBeLessThan(100);
-        var good = new SimulatedPanel(Circuit, []);
+        var good = new SimulatedPanel(Circuit.Compiled(), []);
         good.Isolate();
         good.Measure(Quantity.Insulation, Winding, Case, []).Kind.ShouldBe(ReadingKind.OverLimit);
     }
@@ -41,9 +39,9 @@ public class InstrumentTests
     [Fact]
     public void Insulation_is_measured_dead_only_and_never_called_a_voltage()
     {
-        var state = JobState.Of(Circuit, []);
+        var state = JobState.Of(Circuit.Compiled(), []);
         state.Refuse(Insulation(1e6))!.ShouldContain("dead");
-        var journal = JobState.Of(Circuit, Stamped(new Isolated(["Q1"]), new ProvedDead(true, true)));
+        var journal = JobState.Of(Circuit.Compiled(), Stamped(new Isolated(["Q1"]), new ProvedDead(true, true)));
         journal.Refuse(Insulation(1e6)).ShouldBeNull();
         journal.Refuse(Insulation(1e6) with { Value = new ReadingValue(ReadingKind.Full) })!.ShouldContain("not a resistance");
     }
@@ -52,12 +50,12 @@ public class InstrumentTests
     [Fact]
     public void A_breakdown_under_voltage_is_found_and_proved_with_the_insulation_tester()
     {
-        var run = GuidedRun.On(Circuit, Starters.Fault(Circuit, "M1/winding-U-breakdown"));
+        var run = GuidedRun.On(Circuit.Compiled(), Starters.Fault(Circuit, "M1/winding-U-breakdown"));
         run.HasSymptom.ShouldBeTrue();
         run.Result.Status.ShouldBe(DiagnosisStatus.Found);
         run.Result.Units[0].Unit.ShouldBe("M1");
         run.Entries.OfType<Reading>().ShouldContain(r => r.Quantity == Quantity.Insulation);
-        new DiagnosisSession(Circuit).Diagnose(JobState.Of(Circuit, run.Entries), without: Without.InsulationTester)
+        new DiagnosisSession(Circuit.Compiled()).Diagnose(JobState.Of(Circuit.Compiled(), run.Entries), without: Without.InsulationTester)
             .Proposals.ShouldNotContain(p => p.Kind == ProposalKind.Reading && p.Quantity == Quantity.Insulation);
     }
 
@@ -65,9 +63,9 @@ public class InstrumentTests
     [Fact]
     public void The_clamp_shows_a_multiple_of_the_plate_at_the_start()
     {
-        var panel = new SimulatedPanel(Circuit, []);
+        var panel = new SimulatedPanel(Circuit.Compiled(), []);
         var amps = panel.Measure(Quantity.StartingAmps, TerminalId.Parse("F2:2"), TerminalId.Parse("F2:2"), [Starters.Press]).Number;
-        (amps / Circuit.Device("M1").Number("amps")).ShouldBeInRange(4.5, 8.5);
+        (amps / Circuit.Device("M1").Given("amps").Number!.Value).ShouldBeInRange(4.5, 8.5);
         panel.Operate([Starters.Stop, Starters.StopReleased]);
         panel.Measure(Quantity.StartingAmps, TerminalId.Parse("F2:2"), TerminalId.Parse("F2:2"), []).Number.ShouldBeLessThan(0.5);
     }
@@ -77,7 +75,7 @@ public class InstrumentTests
     [InlineData("INC/sequence", "L1-L3-L2")]
     [InlineData("INC/L2-missing", "a phase is missing")]
     public void The_rotation_indicator_shows_the_order_of_the_phases(string? fault, string shown) =>
-        (fault is null ? new SimulatedPanel(Circuit, []) : Panel(fault)).Look("INC", "rotation").ShouldBe(shown);
+        (fault is null ? new SimulatedPanel(Circuit.Compiled(), []) : Panel(fault)).Look("INC", "rotation").ShouldBe(shown);
 
     /// <summary>Two phases exchanged turn the field, and the motor with it (Ferraris; common practice).</summary>
     [Fact]
@@ -133,10 +131,10 @@ public class InstrumentTests
     {
         Reading By(string meter) => new(Quantity.Volts, TerminalId.Parse("F3:1"), TerminalId.Parse("INC:N"), [], ReadingValue.Of(230), meter);
         var entries = Stamped(By("A"), new MeterChecked(true, "A"), By("A"), By("B"), new MeterChecked(false, "A"), By("A")).ToList();
-        JobState.Of(Circuit, entries).Void.ShouldBe([entries[2].Id]);
+        JobState.Of(Circuit.Compiled(), entries).Void.ShouldBe([entries[2].Id]);
     }
 
-    private static SimulatedPanel Panel(string fault) => new(Circuit, Starters.Fault(Circuit, fault).Alterations);
+    private static SimulatedPanel Panel(string fault) => new(Circuit.Compiled(), Starters.Fault(Circuit, fault).Alterations);
 
     private static Reading Insulation(double ohms) => new(Quantity.Insulation, Winding, Case, [], ReadingValue.Of(ohms));
 

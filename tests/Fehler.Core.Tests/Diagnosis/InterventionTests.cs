@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
-using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Tests.Diagnosis;
@@ -52,8 +51,8 @@ public class InterventionTests
     [Fact]
     public void A_screwdriver_goes_on_terminals_of_a_dead_circuit_only()
     {
-        JobState.Of(Circuit, []).Refuse(Tried("KM1:13", true))!.ShouldContain("proved dead");
-        JobState.Of(Circuit, []).Refuse(Tried("KM1:99", true))!.ShouldContain("No conductor");
+        JobState.Of(Circuit.Compiled(), []).Refuse(Tried("KM1:13", true))!.ShouldContain("proved dead");
+        JobState.Of(Circuit.Compiled(), []).Refuse(Tried("KM1:99", true))!.ShouldContain("No conductor");
     }
 
     /// <summary>Reset, and it trips again: the trip was a consequence. Reset, and it runs on: nothing more is known.</summary>
@@ -62,7 +61,7 @@ public class InterventionTests
     {
         Journal Tripped() => new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped").Looked("F2", "flag", "tripped")
             .Did(new("F2", "reset"), "KM1 out, M1 stopped").Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 in, M1 runs");
-        var again = Tripped().Did(Core.Operation.Step.Wait(600), "KM1 out, M1 stopped").Diagnose();
+        var again = Tripped().Did(Step.Wait(600), "KM1 out, M1 stopped").Diagnose();
         again.Units.Where(u => u.Suspects[0].Fault?.Id == "F2/tripped").Sum(u => u.Probability).ShouldBeLessThan(0.05);
         again.Units[0].Suspects[0].Fault!.Id.ShouldBeOneOf("M1/overloaded", "F2/set-low");
         again.Consequences.ShouldContain("F2 tripped");
@@ -87,7 +86,7 @@ public class InterventionTests
     [Fact]
     public void A_steady_fault_is_not_said_to_come_and_go()
     {
-        var run = GuidedRun.On(Circuit, Starters.Fault(Circuit, "KM1/A1-A2-open"));
+        var run = GuidedRun.On(Circuit.Compiled(), Starters.Fault(Circuit, "KM1/A1-A2-open"));
         run.Result.Units[0].Suspects[0].ComesAndGoes.ShouldBeLessThan(0.05);
         run.Result.Summary.ShouldNotContain("comes and goes");
     }

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -35,7 +34,7 @@ internal sealed class Journal(Circuit circuit)
     public Journal Dead() => Add(new Isolated(["Q1"])).Add(new ProvedDead(true, true));
 
     public DiagnosisResult Diagnose(Strategy strategy = Strategy.MostTelling, Without without = Without.None) =>
-        new DiagnosisSession(circuit).Diagnose(JobState.Of(circuit, _entries), strategy, without);
+        new DiagnosisSession(circuit.Compiled()).Diagnose(JobState.Of(circuit.Compiled(), _entries), strategy, without);
 
     public static ImmutableSortedDictionary<string, string> Seen(string text) => text.Split(',', StringSplitOptions.TrimEntries)
         .ToImmutableSortedDictionary(s => s[..s.IndexOf(' ', StringComparison.Ordinal)], s => s[(s.IndexOf(' ', StringComparison.Ordinal) + 1)..]);

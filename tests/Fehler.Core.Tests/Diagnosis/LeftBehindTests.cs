@@ -1,6 +1,6 @@
 using Fehler.Core.Bench;
-using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Editing;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Tests.Families;
@@ -24,13 +24,13 @@ public class LeftBehindTests
         var circuit = FamilySamples.Of(sample);
         var faults = FaultCatalogue.Of(circuit);
         var wasBehind = false;
-        foreach (var fault in faults.Where((_, i) => i % (faults.Length / 4) == 5))
+        foreach (var fault in faults.Where((_, i) => i % (faults.Count / 4) == 5))
         {
-            var run = GuidedRun.On(circuit, fault);
+            var run = GuidedRun.On(circuit.Compiled(), fault);
             for (var n = 1; n <= run.Entries.Count; n += 3)
             {
-                var session = new DiagnosisSession(circuit);
-                session.Follow(JobState.Of(circuit, run.Entries.Take(n)));
+                var session = new DiagnosisSession(circuit.Compiled());
+                session.Follow(JobState.Of(circuit.Compiled(), run.Entries.Take(n)));
                 wasBehind |= session.Hypotheses.Any(h => h.Judged.Count < session.Observations.Count);
                 var lazy = session.Posterior();
                 session.BringAll();
@@ -50,9 +50,9 @@ public class LeftBehindTests
     public void No_observation_makes_a_hypothesis_weigh_more(string sample)
     {
         var circuit = FamilySamples.Of(sample);
-        var run = GuidedRun.On(circuit, FaultCatalogue.Of(circuit)[40]);
-        var session = new DiagnosisSession(circuit);
-        session.Follow(JobState.Of(circuit, run.Entries));
+        var run = GuidedRun.On(circuit.Compiled(), FaultCatalogue.Of(circuit)[40]);
+        var session = new DiagnosisSession(circuit.Compiled());
+        session.Follow(JobState.Of(circuit.Compiled(), run.Entries));
         session.BringAll();
         session.Hypotheses.SelectMany(h => h.Judged).ShouldAllBe(j => j.Fit > 0 && j.Fit <= 1);
     }
@@ -62,10 +62,10 @@ public class LeftBehindTests
     public void The_diagnosis_is_a_function_of_circuit_and_journal_alone()
     {
         var circuit = FamilySamples.Of("reversing");
-        var run = GuidedRun.On(circuit, FaultCatalogue.Of(circuit)[77]);
-        var atOnce = new DiagnosisSession(circuit).Diagnose(JobState.Of(circuit, run.Entries));
-        var session = new DiagnosisSession(circuit);
-        var stepwise = Enumerable.Range(1, run.Entries.Count).Select(n => session.Diagnose(JobState.Of(circuit, run.Entries.Take(n)))).Last();
+        var run = GuidedRun.On(circuit.Compiled(), FaultCatalogue.Of(circuit)[77]);
+        var atOnce = new DiagnosisSession(circuit.Compiled()).Diagnose(JobState.Of(circuit.Compiled(), run.Entries));
+        var session = new DiagnosisSession(circuit.Compiled());
+        var stepwise = Enumerable.Range(1, run.Entries.Count).Select(n => session.Diagnose(JobState.Of(circuit.Compiled(), run.Entries.Take(n)))).Last();
         stepwise.Summary.ShouldBe(atOnce.Summary);
         stepwise.Proposals.Select(p => p.Title).ShouldBe(atOnce.Proposals.Select(p => p.Title));
         foreach (var unit in atOnce.Units)

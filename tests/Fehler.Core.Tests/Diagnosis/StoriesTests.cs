@@ -1,5 +1,6 @@
+using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
-using Fehler.Core.Operation;
+using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Tests.Diagnosis;
 

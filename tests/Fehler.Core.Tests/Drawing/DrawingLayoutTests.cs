@@ -13,7 +13,7 @@ public class DrawingLayoutTests
     public void Every_terminal_of_every_path_is_drawn_once(string name)
     {
         var circuit = Starters.Of(name);
-        var drawn = DrawingLayout.Of(circuit).SelectMany(s => s.Parts).SelectMany(p => p.Terminals).Select(t => t.Terminal).ToList();
+        var drawn = circuit.Compiled().Sheets.SelectMany(s => s.Parts).SelectMany(p => p.Terminals).Select(t => t.Terminal).ToList();
         drawn.ShouldBeUnique();
         var wanted = circuit.Paths.SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t))).Where(t => t.Name != "PE");
         wanted.ShouldAllBe(t => drawn.Contains(t));
@@ -23,7 +23,7 @@ public class DrawingLayoutTests
     [MemberData(nameof(Circuits))]
     public void No_two_symbols_overlap(string name)
     {
-        foreach (var sheet in DrawingLayout.Of(Starters.Of(name)))
+        foreach (var sheet in Starters.Of(name).Compiled().Sheets)
         {
             for (var i = 0; i < sheet.Parts.Length; i++)
             {
@@ -42,7 +42,7 @@ public class DrawingLayoutTests
     public void Every_terminal_has_a_wire_of_its_own_number_ending_on_it(string name)
     {
         var circuit = Starters.Of(name);
-        foreach (var sheet in DrawingLayout.Of(circuit))
+        foreach (var sheet in circuit.Compiled().Sheets)
         {
             foreach (var terminal in sheet.Parts.SelectMany(p => p.Terminals))
             {
@@ -56,7 +56,7 @@ public class DrawingLayoutTests
     [MemberData(nameof(Circuits))]
     public void Wires_run_upright_or_level_and_nothing_leaves_the_sheet(string name)
     {
-        foreach (var sheet in DrawingLayout.Of(Starters.Of(name)))
+        foreach (var sheet in Starters.Of(name).Compiled().Sheets)
         {
             foreach (var wire in sheet.Wires)
             {
@@ -73,7 +73,7 @@ public class DrawingLayoutTests
     [Fact]
     public void Parallel_parts_stand_side_by_side_and_series_parts_below_each_other()
     {
-        var sheet = DrawingLayout.Of(Starters.LineToNeutral).First(s => s.Type == PathType.Control);
+        var sheet = Starters.LineToNeutral.Compiled().Sheets.First(s => s.Type == PathType.Control);
         var start = sheet.Parts.First(p => p.Device == "S2");
         var holding = sheet.Parts.First(p => p.Terminals.Any(t => t.Terminal.Name == "13") && p.Device == "KM1");
         var stop = sheet.Parts.First(p => p.Device == "S1");
@@ -86,7 +86,7 @@ public class DrawingLayoutTests
     [Fact]
     public void Without_lamps_the_control_sheet_is_narrower()
     {
-        var with = DrawingLayout.Of(Starters.LineToNeutral).First(s => s.Type == PathType.Control);
+        var with = Starters.LineToNeutral.Compiled().Sheets.First(s => s.Type == PathType.Control);
         var without = DrawingLayout.Of(new DirectOnLine { Tag = "N", Title = "No lamps", RunLamp = false, TripLamp = false }.Build()).First(s => s.Type == PathType.Control);
         without.Width.ShouldBeLessThan(with.Width);
     }

@@ -1,4 +1,5 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
@@ -33,7 +34,7 @@ public class CircuitEditorTests
     public void A_further_contact_of_a_contactor_that_is_there_is_added_to_it()
     {
         var circuit = Edited(new InsertBeside("H2:X1-X2", Beside.SeriesBefore, "KM1", "", "61-62", "", ""));
-        circuit.Device("KM1").Words("contacts").ShouldContain("61-62");
+        circuit.Device("KM1").Given("contacts").Words!.Value.ShouldContain("61-62");
     }
 
     [Fact]
@@ -58,7 +59,7 @@ public class CircuitEditorTests
     public void A_renamed_device_is_called_so_everywhere_and_its_interlock_follows()
     {
         var reversing = CircuitEditor.Apply(FamilySamples.Of("reversing"), new RenameDevice("KM2", "K12"));
-        reversing.Device("KM1").Word("interlockedWith").ShouldBe("K12");
+        reversing.Device("KM1").Given("interlockedWith").Word!.ShouldBe("K12");
         CircuitFile.Write(reversing).ShouldNotContain("KM2");
         new Operated(reversing).Do("S3 pressed", "S3 released")["K12"].ShouldBe("in");
     }
@@ -67,7 +68,7 @@ public class CircuitEditorTests
     public void A_contact_gets_the_numbers_of_the_installed_block_and_keeps_what_it_does()
     {
         var circuit = Edited(new RenameContact("KM1", "13-14", "33-34"));
-        circuit.FindDevice("KM1")!.Words("contacts").ShouldContain("33-34");
+        circuit.FindDevice("KM1")!.Given("contacts").Words!.Value.ShouldContain("33-34");
         new Operated(circuit).Do("S2 pressed", "S2 released")["KM1"].ShouldBe("in");
     }
 
@@ -91,7 +92,7 @@ public class CircuitEditorTests
     {
         var circuit = Edited(new RouteChained("3", ["S1:22", "S2:13", "X1:3", "KM1:13"]));
         var last = circuit.Conductors.First(c => c.Wire == "3" && (c.To.Device == "KM1" || c.From.Device == "KM1"));
-        var o = new Operated(circuit, new Core.Faults.ConductorOpen(last.Id)).Do("S2 pressed");
+        var o = new Operated(circuit, new ConductorOpen(last.Id)).Do("S2 pressed");
         o["M1"].ShouldBe("runs");
         o.Do("S2 released")["M1"].ShouldBe("stopped");
     }
@@ -114,8 +115,8 @@ public class CircuitEditorTests
     public void A_new_nameplate_leads_to_another_machine_and_proposes_the_setting()
     {
         var circuit = Edited(new SetParameter("M1", "kilowatts", "7.5"), new SetParameter("M1", "amps", "15.2"));
-        circuit.Device("M1").Number("statorOhms").ShouldNotBe(Before.Device("M1").Number("statorOhms"));
-        var proposal = Proposals.Of(circuit).First(p => p.Edit is SetParameter { Tag: "F2", Name: "settingAmps" });
+        circuit.Device("M1").Given("statorOhms").Number!.Value.ShouldNotBe(Before.Device("M1").Given("statorOhms").Number!.Value);
+        var proposal = Proposals.Of(circuit.Compiled()).First(p => p.Edit is SetParameter { Tag: "F2", Name: "settingAmps" });
         double.Parse(((SetParameter)proposal.Edit).Value, System.Globalization.CultureInfo.InvariantCulture).ShouldBe(15.2, 1.2);
     }
 
@@ -124,7 +125,7 @@ public class CircuitEditorTests
     public void The_setting_proposed_in_the_phase_leads_is_0577_of_the_nameplate()
     {
         var circuit = CircuitEditor.Apply(FamilySamples.Of("star-delta"), new SetParameter("F2", "settingAmps", "29"));
-        var proposal = Proposals.Of(circuit).Select(p => p.Edit).OfType<SetParameter>().First(e => e.Tag == "F2");
+        var proposal = Proposals.Of(circuit.Compiled()).Select(p => p.Edit).OfType<SetParameter>().First(e => e.Tag == "F2");
         double.Parse(proposal.Value, System.Globalization.CultureInfo.InvariantCulture).ShouldBe(29 * 0.577, 1);
     }
 
@@ -132,7 +133,7 @@ public class CircuitEditorTests
     public void A_wrong_coil_is_proposed_to_be_one_for_the_voltage_it_sees()
     {
         var circuit = Edited(new SetParameter("KM1", "coilVolts", "400"));
-        Proposals.Of(circuit).Select(p => p.Edit).ShouldContain(new SetParameter("KM1", "coilVolts", "230"));
+        Proposals.Of(circuit.Compiled()).Select(p => p.Edit).ShouldContain(new SetParameter("KM1", "coilVolts", "230"));
     }
 
     [Theory]
@@ -170,8 +171,8 @@ public class CircuitEditorTests
             if (edited is not null)
             {
                 CircuitFile.Read(CircuitFile.Write(edited)).ShouldBe(edited, $"{name} without {part}");
-                _ = DesignReview.Of(edited).Findings;
-                _ = RunUp.Of(edited).Starts;
+                _ = edited.Compiled().DesignReview.Findings;
+                _ = edited.Compiled().RunUp.Starts;
             }
         }
     }

@@ -1,6 +1,7 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Families;
-using Fehler.Core.Faults;
+using Fehler.Core.Operation;
 using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Electrical;

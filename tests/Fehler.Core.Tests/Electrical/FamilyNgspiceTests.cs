@@ -4,7 +4,6 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Electrical;
@@ -24,7 +23,7 @@ public class FamilyNgspiceTests
         var circuit = FamilySamples.Of(name);
         var simulator = new Simulator(Network.Of(circuit));
         Compare(simulator.Start(), $"{name} at rest");
-        foreach (var start in RunUp.Of(circuit).Starts.Take(2))
+        foreach (var start in circuit.Compiled().RunUp.Starts.Take(2))
         {
             Compare(simulator.Do(simulator.Start().State, [.. start.Prepare, start.Act]), $"{name}, {start.Act}");
         }
@@ -37,15 +36,15 @@ public class FamilyNgspiceTests
         var circuit = FamilySamples.Of(name);
         var faults = FaultCatalogue.Of(circuit).Where((_, i) => i % Every == 0).ToList();
         faults.ShouldNotBeEmpty();
-        var pairs = circuit.Devices.SelectMany(d => d.Kind.Elements(d).Where(e => e.A[0] != '~' && e.B[0] != '~' && e.Role != Core.Devices.ElementRole.Source).Select(e => (From: d.Terminal(e.A), To: d.Terminal(e.B)))).ToList();
+        var pairs = circuit.Devices.SelectMany(d => d.Kind.Elements(d).Where(e => e.A[0] != '~' && e.B[0] != '~' && e.Role != ElementRole.Source).Select(e => (From: d.Terminal(e.A), To: d.Terminal(e.B)))).ToList();
         Parallel.ForEach(faults, (fault, _, number) =>
         {
             var simulator = new Simulator(Network.Of(circuit).With(fault.Alterations));
-            var start = RunUp.Of(circuit).Starts.FirstOrDefault();
+            var start = circuit.Compiled().RunUp.Starts.FirstOrDefault();
             var outcome = start is null ? simulator.Start() : simulator.Do(simulator.Start().State, [.. start.Prepare, start.Act]);
             Compare(outcome, $"{name}: {fault.Id} {fault.Variant}");
 
-            var dead = simulator.Do(outcome.State, Isolation.Of(circuit).Off).State;
+            var dead = simulator.Do(outcome.State, circuit.Compiled().Isolation.Off).State;
             foreach (var (from, to) in new[] { pairs[(int)(7 * number % pairs.Count)], pairs[(int)((7 * number + 3) % pairs.Count)] })
             {
                 var nodes = Ngspice.Op(SpiceNetlist.Ohms(simulator.Network, dead, from, to));

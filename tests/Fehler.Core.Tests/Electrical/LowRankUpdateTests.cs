@@ -2,7 +2,6 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Electrical;
@@ -18,7 +17,7 @@ public class LowRankUpdateTests
         var healthy = Network.Of(circuit);
         var simulator = new Simulator(healthy);
         var rest = simulator.Start().State;
-        var states = RunUp.Of(circuit).Starts.Take(2).Select(s => simulator.Do(rest, [.. s.Prepare, s.Act]).State).Append(rest).Distinct().ToList();
+        var states = circuit.Compiled().RunUp.Starts.Take(2).Select(s => simulator.Do(rest, [.. s.Prepare, s.Act]).State).Append(rest).Distinct().ToList();
         var updated = 0;
         foreach (var faulty in FaultCatalogue.Of(circuit).Select(f => healthy.With(f.Alterations)).Where(n => n.IsUpdate))
         {

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Numerics;
 using System.Text.RegularExpressions;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests;
 

@@ -3,7 +3,6 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Tests.Electrical;
 
@@ -50,7 +49,7 @@ public class NgspiceComparisonTests
         Parallel.ForEach(faults, fault =>
         {
             var simulator = Starters.With(circuit, [.. fault.Alterations]);
-            var state = simulator.Do(simulator.Start().State, Isolation.Of(circuit).Off).State;
+            var state = simulator.Do(simulator.Start().State, circuit.Compiled().Isolation.Off).State;
             foreach (var (from, to) in pairs)
             {
                 var nodes = Ngspice.Op(SpiceNetlist.Ohms(simulator.Network, state, from, to));

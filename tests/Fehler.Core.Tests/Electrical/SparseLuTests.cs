@@ -1,5 +1,8 @@
 using System.Numerics;
+using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Operation;
 using MathNet.Numerics.LinearAlgebra;
 
 namespace Fehler.Core.Tests.Electrical;
@@ -55,7 +58,7 @@ public class SparseLuTests
     {
         var circuit = Starters.LineToNeutral;
         var healthy = Network.Of(circuit);
-        var state = Starters.Healthy(circuit).Do(Starters.Healthy(circuit).Start().State, new Fehler.Core.Operation.Step("Q1", "off")).State;
+        var state = Starters.Healthy(circuit).Do(Starters.Healthy(circuit).Start().State, new Step("Q1", "off")).State;
         var pairs = circuit.Conductors.Select(c => (c.From, c.To)).Where(p => p.From.Device != "INC" && p.To.Device != "INC").ToList();
         var table = new OhmTable(healthy, state, [.. pairs]);
         foreach (var fault in Fehler.Core.Faults.FaultCatalogue.Of(circuit))

@@ -1,6 +1,6 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
-using Fehler.Core.Procedures;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Electrical;
 
@@ -37,7 +37,7 @@ public class SpiceNetlistTests
     public void The_ohmmeters_netlist_drives_one_ampere_and_has_no_supply()
     {
         var simulator = Starters.Healthy(Starters.LineToNeutral);
-        var state = simulator.Do(simulator.Start().State, Isolation.Of(Starters.LineToNeutral).Off).State;
+        var state = simulator.Do(simulator.Start().State, Starters.LineToNeutral.Compiled().Isolation.Off).State;
         var text = SpiceNetlist.Ohms(simulator.Network, state, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"));
         text.Split('\n').Count(l => l.StartsWith("Imeter", StringComparison.Ordinal)).ShouldBe(1);
         text.Split('\n').ShouldNotContain(l => l.StartsWith('V'));

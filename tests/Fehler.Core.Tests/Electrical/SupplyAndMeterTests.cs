@@ -1,7 +1,7 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Families;
-using Fehler.Core.Faults;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Electrical;
 
@@ -59,7 +59,7 @@ public class SupplyAndMeterTests
     public void Windings_read_as_they_are_connected(string connection, double uv, double vw, double wu)
     {
         var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorDelta = connection == "delta" }.Build();
-        var r = circuit.Device("M1").Number("statorOhms") * (connection == "delta" ? 3 : 1);
+        var r = circuit.Device("M1").Given("statorOhms").Number!.Value * (connection == "delta" ? 3 : 1);
         Ohms(circuit, []).ShouldBe([uv * r, vw * r, wu * r], 0.03);
     }
 
@@ -67,7 +67,7 @@ public class SupplyAndMeterTests
     public void An_open_delta_winding_reads_2R_R_R()
     {
         var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorDelta = true }.Build();
-        var r = circuit.Device("M1").Number("statorOhms") * 3;
+        var r = circuit.Device("M1").Given("statorOhms").Number!.Value * 3;
         Ohms(circuit, [new ElementOpen("M1", "U-~u")]).ShouldBe([2 * r, r, r], 0.03);
     }
 
@@ -86,16 +86,16 @@ public class SupplyAndMeterTests
     {
         var circuit = Starters.LineToNeutral;
         var simulator = Starters.Healthy(circuit);
-        var state = simulator.Do(simulator.Start().State, new Core.Operation.Step("Q1", "off")).State;
+        var state = simulator.Do(simulator.Start().State, new Step("Q1", "off")).State;
         var ohms = simulator.Network.Ohms(state, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"));
-        ohms.ShouldBe(circuit.Device("KM1").Number("coilOhms"), 1);
-        (230.0 * 230 / circuit.Device("KM1").Number("coilSealedVa") / ohms).ShouldBeGreaterThan(5);
+        ohms.ShouldBe(circuit.Device("KM1").Given("coilOhms").Number!.Value, 1);
+        (230.0 * 230 / circuit.Device("KM1").Given("coilSealedVa").Number!.Value / ohms).ShouldBeGreaterThan(5);
     }
 
     private static double[] Ohms(Circuit circuit, IEnumerable<Alteration> fault)
     {
         var simulator = Starters.With(circuit, [.. fault]);
-        var state = simulator.Do(simulator.Start().State, new Core.Operation.Step("Q1", "off")).State;
+        var state = simulator.Do(simulator.Start().State, new Step("Q1", "off")).State;
         return [.. new[] { ("U", "V"), ("V", "W"), ("W", "U") }.Select(p => simulator.Network.Ohms(state, new("M1", p.Item1), new("M1", p.Item2)))];
     }
 }

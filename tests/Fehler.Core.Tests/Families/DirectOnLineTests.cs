@@ -12,12 +12,12 @@ public class DirectOnLineTests
     [InlineData(208, ControlSupply.LineToNeutral, 120)]
     [InlineData(480, ControlSupply.LineToLine, 480)]
     public void The_coil_is_for_the_voltage_the_control_gets(double line, ControlSupply control, double coil) =>
-        new DirectOnLine { Tag = "C", Title = "Coil", LineVolts = line, Control = control }.Build().Device("KM1").Number("coilVolts").ShouldBe(coil, 1);
+        new DirectOnLine { Tag = "C", Title = "Coil", LineVolts = line, Control = control }.Build().Device("KM1").Given("coilVolts").Number!.Value.ShouldBe(coil, 1);
 
     /// <summary>IEC: the dial is set to the nameplate current (common practice).</summary>
     [Fact]
     public void The_overload_is_set_to_the_nameplate_current() =>
-        new DirectOnLine { Tag = "O", Title = "Overload", MotorAmps = 11.2 }.Build().Device("F2").Number("settingAmps").ShouldBe(11.2);
+        new DirectOnLine { Tag = "O", Title = "Overload", MotorAmps = 11.2 }.Build().Device("F2").Given("settingAmps").Number!.Value.ShouldBe(11.2);
 
     [Theory]
     [InlineData(OverloadContactPlace.First, "F2:95", "S0:11")]
@@ -45,7 +45,7 @@ public class DirectOnLineTests
     public void A_trip_stops_the_motor_wherever_the_contact_stands(OverloadContactPlace place)
     {
         var simulator = Starters.Healthy(new DirectOnLine { Tag = "P", Title = "Place", OverloadContact = place }.Build());
-        simulator.Do(simulator.Running().State, new Core.Operation.Step("F2", "tripped")).Appearances["M1"].ShouldBe("stopped");
+        simulator.Do(simulator.Running().State, new Step("F2", "tripped")).Appearances["M1"].ShouldBe("stopped");
     }
 
     [Fact]
@@ -61,7 +61,7 @@ public class DirectOnLineTests
     [InlineData(960, 50, 1000)]
     [InlineData(1745, 60, 1800)]
     public void Synchronous_speed_is_the_next_above_the_nameplate_speed(double rpm, double hertz, double synchronous) =>
-        new DirectOnLine { Tag = "S", Title = "Speed", MotorRpm = rpm, Frequency = hertz }.Build().Device("M1").Number("synchronousRpm").ShouldBe(synchronous);
+        new DirectOnLine { Tag = "S", Title = "Speed", MotorRpm = rpm, Frequency = hertz }.Build().Device("M1").Given("synchronousRpm").Number!.Value.ShouldBe(synchronous);
 
     [Fact]
     public void Every_parameter_is_stated_so_that_another_program_needs_no_defaults()
@@ -71,8 +71,8 @@ public class DirectOnLineTests
             device.Parameters.Keys.ShouldBe(device.Kind.Parameters.Select(p => p.Name), ignoreOrder: true, device.Tag);
         }
 
-        Starters.LineToNeutral.Device("KM1").Number("coilOhms").ShouldBeGreaterThan(0);
-        Starters.LineToNeutral.Device("M1").Number("statorOhms").ShouldBeGreaterThan(0);
+        Starters.LineToNeutral.Device("KM1").Given("coilOhms").Number!.Value.ShouldBeGreaterThan(0);
+        Starters.LineToNeutral.Device("M1").Given("statorOhms").Number!.Value.ShouldBeGreaterThan(0);
         DeviceKinds.All.SelectMany(k => k.Parameters).ShouldAllBe(p => p.Description.Length > 5);
     }
 }

@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Families;
-using Fehler.Core.Faults;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 
@@ -15,7 +15,7 @@ public class FamiliesTests
     public void Every_sample_works_and_reads_back_from_its_file_as_it_was(string name)
     {
         var circuit = FamilySamples.Of(name);
-        DesignReview.Of(circuit).Findings.ShouldAllBe(f => f.Kind == FindingKind.Caution);
+        circuit.Compiled().DesignReview.Findings.ShouldAllBe(f => f.Kind == FindingKind.Caution);
         CircuitFile.Read(CircuitFile.Write(circuit)).ShouldBe(circuit);
     }
 
@@ -290,7 +290,7 @@ public class FamiliesTests
         if (trip == TripInput.MakeContact)
         {
             o.Do("F2 tripped", "wait 5")["M1"].ShouldBe("runs");
-            DesignReview.Of(circuit).Findings.ShouldContain(f => f.Id.StartsWith("unnoticed", StringComparison.Ordinal));
+            circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Id.StartsWith("unnoticed", StringComparison.Ordinal));
         }
     }
 
@@ -329,7 +329,7 @@ public class FamiliesTests
         foreach (var family in FamilyCatalogue.All)
         {
             var circuit = FamilyCatalogue.Build(family.Id, JsonDocument.Parse("""{"tag":"T-1","title":"Any"}""").RootElement);
-            (RunUp.Of(circuit).Starts.Length > 0 || RunUp.Of(circuit).WorksAtRest).ShouldBeTrue(family.Id);
+            (circuit.Compiled().RunUp.Starts.Length > 0 || circuit.Compiled().RunUp.WorksAtRest).ShouldBeTrue(family.Id);
             family.Options.ShouldAllBe(o => o.Label.Length > 0 && o.Group.Length > 0 && (o.Type != "choice" || o.Choices.Length > 1));
         }
     }
@@ -347,7 +347,7 @@ public class FamiliesTests
                     try
                     {
                         var circuit = FamilyCatalogue.Build(family.Id, JsonDocument.Parse($$"""{"tag":"T-1","title":"Any","{{option.Name}}":{{value}}}""").RootElement);
-                        DesignReview.Of(circuit).Findings.ShouldAllBe(f => f.Kind == FindingKind.Caution, $"{family.Id} {option.Name} {value}");
+                        circuit.Compiled().DesignReview.Findings.ShouldAllBe(f => f.Kind == FindingKind.Caution, $"{family.Id} {option.Name} {value}");
                     }
                     catch (CircuitException e)
                     {

@@ -1,4 +1,5 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
 using Fehler.Core.Families;
 
 namespace Fehler.Core.Tests.Families;

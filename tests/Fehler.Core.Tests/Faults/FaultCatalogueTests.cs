@@ -2,7 +2,6 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Tests.Faults;
 
@@ -101,7 +100,7 @@ public class FaultCatalogueTests
 
         parts.AddRange(circuit.Devices.SelectMany((d, i) => d.Kind.Looks(d).Select(l =>
             simulator.Network.Circuit.Devices[i].Kind.Seen(simulator.Network.Circuit.Devices[i], l, simulator.Start().State.Devices[i], d))));
-        var isolated = simulator.Do(simulator.Start().State, Isolation.Of(circuit).Off).State;
+        var isolated = simulator.Do(simulator.Start().State, circuit.Compiled().Isolation.Off).State;
         foreach (var held in circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.Returns).Select(a => new Step(d.Tag, a.Position))).Prepend(Step.Wait(1)))
         {
             var meter = simulator.Network.OhmMeter(held.Device.Length == 0 ? isolated : simulator.Arrange(isolated, [held]));

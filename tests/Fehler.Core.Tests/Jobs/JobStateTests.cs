@@ -1,7 +1,6 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Tests.Jobs;
 
@@ -58,7 +57,7 @@ public class JobStateTests
         [
             new Repair("S1", "replaced", []),
             .. RestoreList.Of(Circuit).Select(i => new Restored(i.Id)),
-            .. FunctionTest.Of(Circuit).Select(s => new FunctionTested(s.Id, true, s.Expected)),
+            .. Circuit.Compiled().FunctionTest.Steps.Select(s => new FunctionTested(s.Id, true, s.Expected)),
         ];
         After(entries).Refuse(new Closed(CloseOutcome.RepairedAndProved)).ShouldBeNull();
         After([.. entries, new Closed(CloseOutcome.RepairedAndProved)]).Refuse(new Note("late"))!.ShouldContain("closed");
@@ -68,7 +67,7 @@ public class JobStateTests
     [Fact]
     public void The_function_test_covers_start_hold_stop_emergency_stop_trip_reset_and_power_return()
     {
-        var steps = FunctionTest.Of(Circuit);
+        var steps = Circuit.Compiled().FunctionTest.Steps;
         steps.Select(s => s.Id).ShouldBe(["rest", "press-S2", "release-S2", "stop-S1-after-S2", "stop-S1-released-after-S2", "INC-lost", "INC-on", "S0-operated", "S0-released", "F2-tripped", "F2-reset"]);
         steps.First(s => s.Id == "release-S2").Expected["KM1"].ShouldBe("in");
         steps.First(s => s.Id == "INC-on").Expected["M1"].ShouldBe("stopped");
@@ -78,5 +77,5 @@ public class JobStateTests
     private static Reading Ohms(string from, string to) => new(Quantity.Ohms, TerminalId.Parse(from), TerminalId.Parse(to), [], ReadingValue.Of(1));
 
     private static JobState After(params JournalEntry[] entries) =>
-        JobState.Of(Circuit, entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
+        JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
 }

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
-using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Jobs;
 

@@ -1,4 +1,6 @@
+using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
@@ -57,7 +59,7 @@ public class CourseTests
     private static IEnumerable<(CircuitState From, Step Step, Course Course)> Courses(Circuit circuit, Network healthy)
     {
         var state = new Simulator(healthy).Start().State;
-        foreach (var step in Core.Bench.GuidedRun.Trials(circuit).SelectMany(s => s).Take(14))
+        foreach (var step in Core.Bench.GuidedRun.Trials(circuit.Compiled()).SelectMany(s => s).Take(14))
         {
             var course = new Course(healthy, state, step);
             yield return (state, step, course);

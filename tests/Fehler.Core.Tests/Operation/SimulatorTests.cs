@@ -1,5 +1,5 @@
 using Fehler.Core.Circuits;
-using Fehler.Core.Faults;
+using Fehler.Core.Families;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Operation;

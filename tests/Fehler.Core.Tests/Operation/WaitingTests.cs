@@ -1,5 +1,5 @@
 using Fehler.Core.Circuits;
-using Fehler.Core.Faults;
+using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Tests.Operation;

@@ -1,3 +1,4 @@
+using Fehler.Core.Circuits;
 using Fehler.Core.Procedures;
 using Fehler.Core.Tests.Families;
 
@@ -6,14 +7,14 @@ namespace Fehler.Core.Tests.Procedures;
 /// <summary>The component test; expectations are common practice.</summary>
 public class BenchCheckTests
 {
-    private static readonly IReadOnlyList<BenchCheckItem> Items = BenchCheck.Of(Starters.LineToNeutral);
+    private static readonly IReadOnlyList<BenchCheckItem> Items = Starters.LineToNeutral.Compiled().BenchCheck.Items;
 
     private static BenchCheckItem Item(string id) => Items.First(i => i.Id == id);
 
     [Fact]
     public void A_coil_is_a_value_and_never_just_continuity()
     {
-        var ohms = Starters.LineToNeutral.Device("KM1").Number("coilOhms");
+        var ohms = Starters.LineToNeutral.Device("KM1").Given("coilOhms").Number!.Value;
         var coil = Item("KM1/A1-A2@0");
         coil.IsGood(ohms).ShouldBeTrue();
         coil.IsGood(0.2).ShouldBeFalse();
@@ -42,7 +43,7 @@ public class BenchCheckTests
     [Fact]
     public void Windings_are_tested_to_each_other_and_to_the_frame()
     {
-        var winding = 2 * Starters.LineToNeutral.Device("M1").Number("statorOhms");
+        var winding = 2 * Starters.LineToNeutral.Device("M1").Given("statorOhms").Number!.Value;
         Item("M1/U-V").IsGood(winding).ShouldBeTrue();
         Item("M1/U-V").IsGood(2 * winding).ShouldBeFalse();
         Item("M1/U-PE").IsGood(double.PositiveInfinity).ShouldBeTrue();
@@ -53,7 +54,7 @@ public class BenchCheckTests
     [Fact]
     public void Of_six_leads_only_the_ends_of_one_winding_read()
     {
-        var motor = BenchCheck.Of(FamilySamples.Of("star-delta")).Where(i => i.Device == "M1" && i.Id.Contains("1-", StringComparison.Ordinal) && !i.Id.EndsWith("PE", StringComparison.Ordinal)).ToList();
+        var motor = FamilySamples.Of("star-delta").Compiled().BenchCheck.Items.Where(i => i.Device == "M1" && i.Id.Contains("1-", StringComparison.Ordinal) && !i.Id.EndsWith("PE", StringComparison.Ordinal)).ToList();
         motor.Where(i => i.Most is not null).Select(i => i.Leads).ShouldBe(["U1 – U2", "V1 – V2", "W1 – W2"], ignoreOrder: true);
     }
 
@@ -77,7 +78,7 @@ public class BenchCheckTests
     public void Every_device_of_every_family_has_its_checks_under_names_of_their_own(string name)
     {
         var circuit = FamilySamples.Of(name);
-        var items = BenchCheck.Of(circuit);
+        var items = circuit.Compiled().BenchCheck.Items;
         items.Select(i => i.Id).ShouldBeUnique();
         items.Select(i => i.Device).Distinct().ShouldBe(circuit.Devices.Where(d => d.Kind.Id is not ("supply" or "terminal-strip")).Select(d => d.Tag), ignoreOrder: true);
     }

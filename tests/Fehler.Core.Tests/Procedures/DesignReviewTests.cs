@@ -1,4 +1,3 @@
-using Fehler.Core.Circuits;
 using Fehler.Core.Editing;
 using Fehler.Core.Families;
 using Fehler.Core.Procedures;
@@ -9,13 +8,13 @@ namespace Fehler.Core.Tests.Procedures;
 public class DesignReviewTests
 {
     [Fact]
-    public void An_ordinary_starter_has_nothing_to_mind() => DesignReview.Of(Starters.LineToNeutral).Findings.ShouldBeEmpty();
+    public void An_ordinary_starter_has_nothing_to_mind() => Starters.LineToNeutral.Compiled().DesignReview.Findings.ShouldBeEmpty();
 
     [Fact]
     public void A_coil_of_another_voltage_is_named_with_both_voltages()
     {
         var circuit = CircuitEditor.Apply(Starters.LineToNeutral, new SetParameter("KM1", "coilVolts", "400"));
-        var findings = DesignReview.Of(circuit).Findings;
+        var findings = circuit.Compiled().DesignReview.Findings;
         findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("sees 231 V AC, it is rated 400 V", StringComparison.Ordinal));
     }
 
@@ -23,7 +22,7 @@ public class DesignReviewTests
     public void A_relay_set_below_what_the_motor_draws_is_found_to_trip()
     {
         var circuit = CircuitEditor.Apply(Starters.LineToNeutral, new SetParameter("F2", "settingAmps", "4"));
-        DesignReview.Of(circuit).Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("F2 tripped", StringComparison.Ordinal));
+        circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("F2 tripped", StringComparison.Ordinal));
     }
 
     /// <summary>A long control cable: the drop over the cores leaves a 48 V coil less than it needs to pull in.</summary>
@@ -31,7 +30,7 @@ public class DesignReviewTests
     public void A_control_cable_too_long_for_its_coil_is_found_to_buzz()
     {
         var circuit = new MultiStation { Tag = "L", Title = "Chain", Stations = 12, Cabling = StationCabling.HomeRun, Control = ControlSupply.Transformer, ControlVolts = 48 }.Build();
-        DesignReview.Of(circuit).Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork);
+        circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork);
     }
 
     [Theory]
@@ -41,14 +40,14 @@ public class DesignReviewTests
     public void Contactors_that_can_close_together_are_found_with_one_of_them_stuck(bool electrical, bool mechanical, bool found)
     {
         var circuit = new Reversing { Tag = "R", Title = "Fan", ElectricalInterlock = electrical, MechanicalInterlock = mechanical, ButtonInterlock = true }.Build();
-        DesignReview.Of(circuit).Findings.Any(f => f.Id.StartsWith("stuck/", StringComparison.Ordinal)).ShouldBe(found);
+        circuit.Compiled().DesignReview.Findings.Any(f => f.Id.StartsWith("stuck/", StringComparison.Ordinal)).ShouldBe(found);
     }
 
     [Fact]
     public void An_overload_contact_that_is_not_wired_is_found()
     {
         var circuit = CircuitEditor.Apply(Starters.LineToNeutral, new RemovePart("F2:95-96"));
-        DesignReview.Of(circuit).Findings.ShouldContain(f => f.Id == "trip/F2" && f.Kind == FindingKind.Caution);
+        circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Id == "trip/F2" && f.Kind == FindingKind.Caution);
     }
 
     /// <summary>In the return, an earth fault between coil and contact bypasses it (one of the schools' reasons).</summary>
@@ -59,13 +58,13 @@ public class DesignReviewTests
     public void Only_in_the_return_does_an_earth_fault_bypass_the_overload_contact(OverloadContactPlace place, bool found)
     {
         var circuit = new DirectOnLine { Tag = "O", Title = "Belt", OverloadContact = place }.Build();
-        DesignReview.Of(circuit).Findings.Any(f => f.Id == "earth-bypass/F2").ShouldBe(found);
+        circuit.Compiled().DesignReview.Findings.Any(f => f.Id == "earth-bypass/F2").ShouldBe(found);
     }
 
     [Fact]
     public void A_restart_is_named_with_what_brings_it_about()
     {
-        var texts = DesignReview.Of(new ImpulseStarter { Tag = "I", Title = "Fan" }.Build()).Findings.Select(f => f.Text).ToList();
+        var texts = new ImpulseStarter { Tag = "I", Title = "Fan" }.Build().Compiled().DesignReview.Findings.Select(f => f.Text).ToList();
         texts.ShouldContain(t => t.Contains("when the supply comes back", StringComparison.Ordinal));
         texts.ShouldContain(t => t.Contains("release (Emergency stop S0)", StringComparison.Ordinal));
         texts.ShouldContain(t => t.Contains("press Reset", StringComparison.Ordinal));
@@ -75,6 +74,6 @@ public class DesignReviewTests
     public void A_stop_that_is_bridged_is_found_not_to_stop()
     {
         var circuit = CircuitEditor.Apply(Starters.LineToNeutral, new InsertBeside("S1:21-22", Beside.Parallel, "S9", "push-button", "21-22", "station", "Second Stop, in the wrong place"));
-        DesignReview.Of(circuit).Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("does not stop", StringComparison.Ordinal));
+        circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("does not stop", StringComparison.Ordinal));
     }
 }

@@ -6,7 +6,7 @@ namespace Fehler.Core.Tests.Procedures;
 /// <summary>What a good direct-on-line starter shows; common practice and circuit theory.</summary>
 public class ReadingSheetTests
 {
-    private static readonly IReadOnlyList<ReadingSheetRow> Sheet = ReadingSheet.Of(Starters.LineToNeutral);
+    private static readonly IReadOnlyList<ReadingSheetRow> Sheet = Starters.LineToNeutral.Compiled().ReadingSheet.Rows;
 
     [Fact]
     public void Across_the_open_start_stands_the_control_voltage_at_rest_and_none_when_it_is_held()
@@ -60,7 +60,7 @@ public class ReadingSheetTests
     [Fact]
     public void With_the_armature_pressed_a_line_to_line_coil_reads_the_motor_in_parallel()
     {
-        var row = ReadingSheet.Of(Starters.LineToLine).First(r => r.What == "KM1 A1-A2");
+        var row = Starters.LineToLine.Compiled().ReadingSheet.Rows.First(r => r.What == "KM1 A1-A2");
         row.Released.ShouldBe("1.71 kΩ");
         row.Pressed.ShouldEndWith(" Ω");
     }

@@ -20,7 +20,7 @@ public partial class RepairGuideTests
         var circuit = FamilySamples.Of(sample);
         foreach (var fault in FaultCatalogue.Of(circuit).DistinctBy(f => f.Id))
         {
-            var guide = RepairGuide.Of(circuit, fault);
+            var guide = circuit.Compiled().RepairGuides.Of(fault);
             guide.Steps.Length.ShouldBeGreaterThan(1, fault.Id);
             guide.Causes.ShouldNotBeEmpty(fault.Id);
             guide.Causes.ShouldAllBe(c => c.What.Length > 0 && c.Check.Length > 0);
@@ -36,7 +36,7 @@ public partial class RepairGuideTests
     public void Nothing_is_ever_bridged_and_no_fuse_grows(string sample)
     {
         var circuit = FamilySamples.Of(sample);
-        foreach (var text in FaultCatalogue.Of(circuit).DistinctBy(f => f.Id).Select(f => RepairGuide.Of(circuit, f)).SelectMany(g => g.Steps.Concat(g.Cautions).Concat(g.Parts).Concat(g.AfterCheck)).Distinct())
+        foreach (var text in FaultCatalogue.Of(circuit).DistinctBy(f => f.Id).Select(f => circuit.Compiled().RepairGuides.Of(f)).SelectMany(g => g.Steps.Concat(g.Cautions).Concat(g.Parts).Concat(g.AfterCheck)).Distinct())
         {
             if (Forbidden().IsMatch(text))
             {
@@ -63,7 +63,7 @@ public partial class RepairGuideTests
     public void An_open_coil_is_proved_by_ohms_with_the_value_of_a_good_one()
     {
         var guide = Guide("KM1/A1-A2-open");
-        var ohms = Circuit.Device("KM1").Number("coilOhms");
+        var ohms = Circuit.Device("KM1").Given("coilOhms").Number!.Value;
         guide.ProvedBy.ShouldContain("KM1:A1 to KM1:A2");
         guide.ProvedBy.ShouldContain("OL, where a good one has about");
         var good = double.Parse(GoodOhms().Match(guide.ProvedBy).Groups[1].Value, System.Globalization.CultureInfo.InvariantCulture);
@@ -95,8 +95,8 @@ public partial class RepairGuideTests
     public void A_wire_on_the_wrong_terminal_has_every_interlock_proved()
     {
         var wrong = FaultCatalogue.Of(Circuit).First(f => f.IsWiring);
-        RepairGuide.Of(Circuit, wrong).Cautions.ShouldContain(c => c.Contains("interlock"));
-        RepairGuide.Of(Circuit, wrong).Steps.ShouldContain(s => s.Contains("drawing"));
+        Circuit.Compiled().RepairGuides.Of(wrong).Cautions.ShouldContain(c => c.Contains("interlock"));
+        Circuit.Compiled().RepairGuides.Of(wrong).Steps.ShouldContain(s => s.Contains("drawing"));
     }
 
     [Theory]
@@ -112,7 +112,7 @@ public partial class RepairGuideTests
     public void In_american_words_no_earth_is_left(string sample)
     {
         var circuit = FamilySamples.Of(sample);
-        foreach (var guide in FaultCatalogue.Of(circuit).DistinctBy(f => f.Id).Select(f => RepairGuide.Of(circuit, f)))
+        foreach (var guide in FaultCatalogue.Of(circuit).DistinctBy(f => f.Id).Select(f => circuit.Compiled().RepairGuides.Of(f)))
         {
             foreach (var text in guide.Steps.Concat(guide.Cautions).Concat(guide.Parts).Concat(guide.Causes.SelectMany(c => new[] { c.What, c.Check })).Append(guide.ProvedBy))
             {
@@ -123,7 +123,7 @@ public partial class RepairGuideTests
 
     private static Circuit Circuit => Starters.LineToNeutral;
 
-    private static RepairGuide Guide(string fault) => RepairGuide.Of(Circuit, Starters.Fault(Circuit, fault));
+    private static RepairGuide Guide(string fault) => Circuit.Compiled().RepairGuides.Of(Starters.Fault(Circuit, fault));
 
     [GeneratedRegex("bridg|larger (one|fuse)|jumper across", RegexOptions.IgnoreCase)]
     private static partial Regex Forbidden();

@@ -1,0 +1,20 @@
+namespace Fehler.Core.Circuits;
+
+/// <summary>Something that can be seen on a device with hands out of the panel.</summary>
+/// <param name="Id">Short name within the device, e.g. <c>flag</c>.</param>
+/// <param name="Question">What to look at.</param>
+/// <param name="Answers">What may be seen, at least two.</param>
+public sealed record Look(string Id, string Question, params string[] Answers)
+{
+    /// <summary>Hands or eyes go where it is only safe on an isolated circuit.</summary>
+    public bool DeadOnly { get; init; }
+
+    /// <summary>Resetting the device wipes what is seen here.</summary>
+    public bool WipedByReset { get; init; }
+
+    /// <summary>Shown by an indicator that is put on, not by the device itself; only with the supply on.</summary>
+    public bool Measured { get; init; }
+
+    /// <summary>Effort, minutes.</summary>
+    public double Minutes { get; init; } = 0.3;
+}

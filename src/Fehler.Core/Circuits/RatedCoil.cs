@@ -1,0 +1,8 @@
+namespace Fehler.Core.Circuits;
+
+/// <summary>A coil as it is rated.</summary>
+/// <param name="Element">The coil among the device's elements.</param>
+/// <param name="Volts">Voltage printed on it.</param>
+/// <param name="IsDirect">For direct current.</param>
+/// <param name="VoltsParameter">Name of the parameter that holds the voltage.</param>
+public sealed record RatedCoil(Element Element, Volts Volts, bool IsDirect, string VoltsParameter);

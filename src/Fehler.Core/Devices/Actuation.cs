@@ -1,9 +1,0 @@
-namespace Fehler.Core.Devices;
-
-/// <summary>Something a person can do to a device.</summary>
-/// <param name="Position">Name of the position it brings the device to, e.g. <c>pressed</c>.</param>
-/// <param name="Verb">What the person does, e.g. "Press and hold".</param>
-/// <param name="Returns">It goes back by itself when let go.</param>
-/// <param name="DeadOnly">Only on an isolated circuit.</param>
-/// <param name="Resets">Brings back what operated by itself (a tripped overload), for another try.</param>
-public sealed record Actuation(string Position, string Verb, bool Returns, bool DeadOnly = false, bool Resets = false);

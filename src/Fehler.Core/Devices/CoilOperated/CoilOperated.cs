@@ -1,0 +1,90 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>
+/// What has a coil and an armature, whatever hangs on it: contactors, relays, timers, brakes. An alternating-current coil
+/// draws about tenfold VA until the armature has closed, so that a series resistance may keep it from pulling in and
+/// still hold it; a direct-current coil is its resistance.
+/// </summary>
+internal abstract partial class CoilOperated : CompleteKind
+{
+    private protected const int Out = 0, In = 1;
+    private const int CoilElement = 0;
+
+    /// <summary>What is printed on it, set or fitted.</summary>
+    internal static class CoilPlate
+    {
+        public static readonly WordSpec Current = ParameterSpec.Word("coil", "Coil for alternating or direct current", "ac", "ac", "dc");
+        public static readonly NumberSpec Volts = ParameterSpec.Number("coilVolts", "Rated coil voltage", "V", 230, 5, 690);
+        public static readonly NumberSpec PullInVa = ParameterSpec.Number("coilPullInVa", "Coil, armature open; a direct-current coil's power in W", "VA", 70, 0.1, 5000);
+        public static readonly NumberSpec PullInCos = ParameterSpec.Number("coilPullInCos", "Power factor, armature open", "", 0.75, 0.1, 1);
+        public static readonly NumberSpec SealedVa = ParameterSpec.Number("coilSealedVa", "Coil, armature closed (alternating current)", "VA", 8, 0.1, 1000);
+        public static readonly NumberSpec SealedCos = ParameterSpec.Number("coilSealedCos", "Power factor, armature closed", "", 0.3, 0.05, 1);
+        public static readonly NumberSpec Ohms = ParameterSpec.Number("coilOhms", "Coil resistance at direct current, 20 °C; 0: estimated from the pull-in data", "ohm", 0, 0, 1000000);
+    }
+
+    private protected abstract ImmutableArray<ParameterSpec> OwnParameters { get; }
+    private protected virtual (double Volts, double PullInVa, double SealedVa) UsualCoil => (230, 70, 8);
+
+    /// <summary>Coil terminals as they are marked.</summary>
+    private protected virtual (string A, string B) CoilTerminals => ("A1", "A2");
+
+    public override ImmutableArray<ParameterSpec> Parameters =>
+    [
+        .. OwnParameters,
+        CoilPlate.Current,
+        CoilPlate.Volts with { Default = UsualCoil.Volts },
+        CoilPlate.PullInVa with { Default = UsualCoil.PullInVa },
+        CoilPlate.PullInCos,
+        CoilPlate.SealedVa with { Default = UsualCoil.SealedVa },
+        CoilPlate.SealedCos,
+        CoilPlate.Ohms,
+    ];
+
+    public override ImmutableArray<Element> Elements(Device device) =>
+        [new(CoilTerminals.A, CoilTerminals.B, ElementRole.Load), .. Contacts(device)];
+
+    /// <summary>Everything but the coil.</summary>
+    private protected abstract ImmutableArray<Element> Contacts(Device device);
+
+    public override ImmutableArray<string> Positions(Device device) => ["out", "in"];
+
+    public override ImmutableArray<Actuation> Actuations(Device device) =>
+        [new("in", "Press the armature in by hand", true, DeadOnly: true)];
+
+    public override ImmutableArray<string> Appearances => ["out", "in", "buzzes", "hums", "chatters"];
+
+    /// <summary>Whether the armature is closed in this position.</summary>
+    private protected virtual bool IsClosed(DeviceState state) => state.Position == In && !state.Moving;
+
+    public override ImmutableArray<Look> Looks(Device device) =>
+        [new("coil-label", FormattableString.Invariant($"Voltage printed on the coil of {device.Tag}: {device[CoilPlate.Volts]:0} V?"), "as drawn", "another voltage")];
+
+    /// <summary>
+    /// Direct-current resistance of the coil. Without a measured value an alternating-current coil is taken as the resistive
+    /// part at pull-in, which is nearly all copper (common practice: tens to hundreds of ohm, far below volts over amps).
+    /// </summary>
+    public override Device Complete(Device device) => device[CoilPlate.Ohms] > 0
+        ? device
+        : device.With(CoilPlate.Ohms.Name, Math.Round(Math.Pow(device[CoilPlate.Volts], 2) / device[CoilPlate.PullInVa] * (IsDirect(device) ? 1 : device[CoilPlate.PullInCos]), 1));
+
+    public override RatedCoil? CoilOf(Device device) =>
+        new(Elements(device)[CoilElement], new Volts(device[CoilPlate.Volts]), IsDirect(device), CoilPlate.Volts.Name);
+
+    public override string? RatedVoltsParameter => CoilPlate.Volts.Name;
+
+    public override IEnumerable<string> FollowFrom(string parameter) =>
+        parameter == CoilPlate.Volts.Name || parameter == CoilPlate.Current.Name || parameter == CoilPlate.PullInVa.Name || parameter == CoilPlate.PullInCos.Name
+            ? [CoilPlate.Ohms.Name] : [];
+
+    private protected static bool IsDirect(Device device) => device[CoilPlate.Current] == "dc";
+
+    /// <summary>Auxiliary contact by its numbers. EN 50005: second digit 1-2 opens, 3-4 closes; 5-6 and 7-8 the same, delayed.</summary>
+    private protected static Element Auxiliary(string name)
+    {
+        var ends = name.Split('-');
+        return new Element(ends[0], ends[1], name[^1] is '2' or '6' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen);
+    }
+}

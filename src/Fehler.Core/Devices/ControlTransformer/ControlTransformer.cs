@@ -1,0 +1,42 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>
+/// A control transformer: two windings on a core, with their resistance and leakage and a magnetising branch, so that it gives
+/// some 5 % above its rated voltage unloaded and sags under a pull-in.
+/// </summary>
+internal sealed partial class ControlTransformer : CompleteKind
+{
+    /// <summary>What is printed on it, set or fitted.</summary>
+    internal static class Plate
+    {
+        public static readonly NumberSpec PrimaryVolts = ParameterSpec.Number("primaryVolts", "Rated primary voltage", "V", 400, 20, 1000);
+        public static readonly NumberSpec SecondaryVolts = ParameterSpec.Number("secondaryVolts", "Rated secondary voltage at full load", "V", 230, 5, 690);
+        public static readonly NumberSpec Va = ParameterSpec.Number("va", "Rated power", "VA", 160, 10, 10000);
+        public static readonly WordSpec Tap = ParameterSpec.Word("tap", "Whether the secondary has a centre tap (terminal 0)", "none", "none", "centre");
+    }
+
+    public override string Id => "control-transformer";
+    public override string Term => "control transformer";
+
+    public override ImmutableArray<ParameterSpec> Parameters { get; } =
+    [
+        Plate.PrimaryVolts,
+        Plate.SecondaryVolts,
+        Plate.Va,
+        Plate.Tap,
+    ];
+
+    public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
+    public override ImmutableArray<Element> Elements(Device device) =>
+    [
+        new("1", "~p", ElementRole.Link), new("3", "~s", ElementRole.Link),
+        .. HasTap(device) ? [new Element("0", "~t", ElementRole.Link)] : Array.Empty<Element>(),
+    ];
+
+    public override ImmutableArray<string> Terminals(Device device) => HasTap(device) ? ["1", "2", "3", "4", "0"] : ["1", "2", "3", "4"];
+    private static bool HasTap(Device device) => device[Plate.Tap] == "centre";
+}

@@ -1,0 +1,33 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>A three-phase heater bank in star: each element from its lead to the star point.</summary>
+internal sealed partial class HeaterBank : CompleteKind
+{
+    /// <summary>What is printed on it, set or fitted.</summary>
+    internal static class Plate
+    {
+        public static readonly NumberSpec Kilowatts = ParameterSpec.Number("kilowatts", "Rated power", "kW", 6, 0.1, 500);
+        public static readonly NumberSpec Volts = ParameterSpec.Number("volts", "Voltage phase to phase", "V", 400, 50, 1000);
+    }
+
+    public override string Id => "heater-bank";
+    public override string Term => "heater bank";
+    public override string? RatedVoltsParameter => Plate.Volts.Name;
+
+    public override ImmutableArray<ParameterSpec> Parameters { get; } =
+    [
+        Plate.Kilowatts,
+        Plate.Volts,
+    ];
+
+    public override ImmutableArray<Element> Elements(Device device) =>
+        [new("U", "~star", ElementRole.Load), new("V", "~star", ElementRole.Load), new("W", "~star", ElementRole.Load)];
+
+    public override ImmutableArray<string> Terminals(Device device) => ["U", "V", "W", "PE"];
+    public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+    public override bool IsWorking(string appearance) => appearance == "heats";
+    public override ImmutableArray<string> Appearances => ["cold", "heats", "heats weakly"];
+}

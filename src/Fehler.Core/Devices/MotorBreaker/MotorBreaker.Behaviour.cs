@@ -1,0 +1,34 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Devices;
+
+/// <content>What it does in a circuit.</content>
+internal sealed partial class MotorBreaker
+{
+    /// <summary>Magnetic release over the dial's top, common practice about 13.</summary>
+    private const double MagneticMultiple = 13;
+
+    public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) => Positions(device)[state.Position];
+
+    public override string Seen(Device device, Look look, DeviceState state, Device drawn) => look.Id == "toggle"
+        ? Positions(device)[state.Position]
+        : (device[Plate.SettingAmps] / drawn[Plate.SettingAmps]) switch { < 0.9 => "lower", > 1.1 => "higher", _ => "as it should be" };
+
+    public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
+    {
+        var worst = Currents(device, meter).Max();
+        return state.Position == On && worst > MagneticMultiple ? new Transition(state with { Position = Tripped }, worst / MagneticMultiple) : new Transition(state);
+    }
+
+    public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter)
+    {
+        var amps = Currents(device, meter);
+        var seconds = OverloadRelay.TripSeconds(amps.Max(), amps.Min(), device[Plate.TripClass], phaseLossSensitive: true);
+        return state.Position == On && double.IsFinite(seconds) ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
+    }
+
+    private static List<double> Currents(Device device, IDeviceMeter meter) =>
+        [.. Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device[Plate.SettingAmps])];
+}

@@ -1,0 +1,9 @@
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Devices;
+
+/// <content>What it does in a circuit.</content>
+internal sealed partial class ProcessSwitch
+{
+    public override string Seen(Device device, Look look, DeviceState state, Device drawn) => state.Position == 0 ? "at rest" : "operated";
+}

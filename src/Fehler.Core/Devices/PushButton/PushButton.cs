@@ -1,0 +1,14 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>A push-button that returns when it is let go. A Stop opens, a Start closes.</summary>
+internal sealed partial class PushButton : ControlSwitch
+{
+    public override string Id => "push-button";
+    public override string Term => "push-button";
+    private protected override string DefaultContact => "13-14";
+    public override ImmutableArray<string> Positions(Device device) => ["released", "pressed"];
+    public override ImmutableArray<Actuation> Actuations(Device device) => [new("pressed", "Press and hold", true)];
+}

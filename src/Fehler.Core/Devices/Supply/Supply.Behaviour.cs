@@ -1,0 +1,60 @@
+using System.Numerics;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+
+namespace Fehler.Core.Devices;
+
+/// <content>What it does in a circuit.</content>
+internal sealed partial class Supply
+{
+    private static readonly Complex SourceOhms = new(0.05, 0.02);
+    private const double EarthingOhms = 0.1;
+
+    /// <summary>What an unearthed system's cables leak to earth, F per phase: some hundred metres of power cable (common practice).</summary>
+    private const double SystemFarads = 0.1e-6;
+
+    private const int Lost = 1;
+
+    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => element.Role == ElementRole.Link
+        ? 1 / EarthingOhms
+        : domain == Domain.Ac ? new Complex(1e-7, 2 * Math.PI * device[Plate.Frequency] * SystemFarads) : 1e-7;
+
+    public override void Stamp(Device device, DeviceState state, Domain domain, ICoupledStamp stamp)
+    {
+        var on = state.Position != Lost && domain == Domain.Ac;
+        var phasors = Phasors(device);
+        for (var k = 0; k < phasors.Length; k++)
+        {
+            stamp.Source(k, on ? phasors[k] : 0, SourceOhms);
+        }
+    }
+
+    /// <summary>L1, L2, L3 follow each other by 120 degrees between lines: a clockwise field.</summary>
+    private static Complex[] Phasors(Device device)
+    {
+        var phasors = InSequence(device);
+        return phasors.Length == 3 && device[Plate.Sequence] == "L1-L3-L2" ? [phasors[0], phasors[2], phasors[1]] : phasors;
+    }
+
+    private static Complex[] InSequence(Device device)
+    {
+        var volts = device[Plate.LineVolts];
+        static Complex At(double magnitude, double degrees) => Complex.FromPolarCoordinates(magnitude, degrees * Math.PI / 180);
+        return device[Plate.System] switch
+        {
+            "single-phase" => [At(volts, 0)],
+            // The middle of side L1-L3 is the neutral; L2 is the high leg, 0.866 of the line voltage above it.
+            "high-leg" => [At(volts / 2, 0), At(volts * Math.Sqrt(3) / 2, -90), At(volts / 2, 180)],
+            _ => [At(volts / Math.Sqrt(3), 0), At(volts / Math.Sqrt(3), -120), At(volts / Math.Sqrt(3), 120)],
+        };
+    }
+
+    /// <summary>Which way the three phases follow each other: the sign of the area that their phasors span.</summary>
+    public override string Measured(Device device, IDeviceMeter meter)
+    {
+        var (a, b, c) = (meter.Volts("L1", "L2"), meter.Volts("L2", "L3"), meter.Volts("L3", "L1"));
+        var least = 0.6 * device[Plate.LineVolts];
+        return a.Magnitude < least || b.Magnitude < least || c.Magnitude < least ? "a phase is missing"
+            : (a * Complex.Conjugate(b)).Imaginary > 0 ? "L1-L2-L3" : "L1-L3-L2";
+    }
+}

@@ -1,0 +1,26 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>What hand-operated devices with main poles have in common.</summary>
+internal abstract partial class SwitchingDevice : CompleteKind
+{
+    /// <summary>What is printed on it, set or fitted.</summary>
+    internal static class SwitchPlate
+    {
+        public static readonly NumberSpec Poles = ParameterSpec.Number("poles", "Number of poles", "", 3, 1, 4);
+        public static readonly NumberSpec RatedAmps = ParameterSpec.Number("ratedAmps", "Rated current", "A", 25, 0.1, 1600);
+    }
+
+    public override ImmutableArray<ParameterSpec> Parameters =>
+    [
+        SwitchPlate.Poles,
+        SwitchPlate.RatedAmps,
+    ];
+
+    public override ImmutableArray<Element> Elements(Device device) =>
+        [.. Enumerable.Range(0, (int)device[SwitchPlate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole))];
+
+    public override int InitialPosition(Device device) => 1;
+}

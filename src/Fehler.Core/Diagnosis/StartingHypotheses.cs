@@ -1,0 +1,91 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Devices;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>Everything that a circuit's diagnosis begins with, worked out once for all jobs on it.</summary>
+internal sealed class StartingHypotheses : IHoldsMemory
+{
+    /// <summary>Prior probability that nothing is wrong now: it cured itself, or was operated wrongly.</summary>
+    private const double NothingWrongPrior = 0.02;
+
+    /// <summary>Nobody tries more starts than this before calling.</summary>
+    private const int MostTrials = 2;
+
+    /// <summary>Share of the voltage between lines that a stray point may show at most: tuned, see evaluation.</summary>
+    private const double StrayShare = 0.7;
+
+    public StartingHypotheses(CompiledCircuit compiled)
+    {
+        Compiled = compiled;
+        Courses = new Courses(compiled.Network);
+        Trial = TrialBeforeCalling(compiled);
+        FullVolts = ControlVolts(compiled);
+        StraySpan = StrayShare * compiled.Circuit.Supply.Kind.SourceOf(compiled.Circuit.Supply)!.LineVolts.Value;
+        TotalWeight = compiled.Faults.Sum(f => f.Weight);
+        All =
+        [
+            .. Hypothesis.AsFound(this, null, NothingWrongPrior),
+            .. compiled.Faults.AsParallel().AsOrdered()
+                .SelectMany(f => Hypothesis.AsFound(this, f, (1 - NothingWrongPrior - DiagnosisSession.NoneOfThesePrior) * f.Weight / TotalWeight)),
+        ];
+    }
+
+    public CompiledCircuit Compiled { get; }
+
+    public Network Healthy => Compiled.Network;
+
+    public Courses Courses { get; }
+
+    /// <summary>What somebody has usually tried before calling: start, wait, stop.</summary>
+    public ImmutableArray<Step> Trial { get; }
+
+    /// <summary>Sum of the catalogue's weights.</summary>
+    public double TotalWeight { get; }
+
+    /// <summary>Control voltage of a good circuit, V: what "full" means.</summary>
+    public double FullVolts { get; }
+
+    /// <summary>Greatest voltage a stray point may show, V.</summary>
+    public double StraySpan { get; }
+
+    /// <summary>The healthy circuit first, then every fault mode.</summary>
+    public ImmutableArray<Hypothesis> All { get; }
+
+    public long Bytes => Courses.Bytes + All.Sum(h => h.Bytes);
+
+    private static ImmutableArray<Step> TrialBeforeCalling(CompiledCircuit compiled)
+    {
+        var runUp = compiled.RunUp;
+        var steps = new List<Step>();
+        foreach (var start in runUp.Starts.Take(MostTrials))
+        {
+            steps.AddRange([.. start.Prepare, start.Act, Step.Wait(30)]);
+            if (start.LetGo is not null)
+            {
+                steps.Add(start.LetGo);
+            }
+
+            steps.Add(Step.Wait(600));
+            steps.AddRange(start.LetGo is null
+                ? [start.Back(compiled.Circuit)]
+                : runUp.Stops.Take(1).SelectMany(stop => new[] { new Step(stop.Tag, "pressed"), Step.Wait(1), new Step(stop.Tag, "released") }));
+        }
+
+        return runUp.WorksAtRest ? [Step.Wait(600)] : [.. steps];
+    }
+
+    private static double ControlVolts(CompiledCircuit compiled)
+    {
+        var circuit = compiled.Circuit;
+        var solution = new Simulator(compiled.Network).Start().Solution;
+        var head = circuit.Paths.Where(p => p.Type == PathType.Control && p.From.Length == 1 && p.To.Contains(circuit.Reference))
+            .Select(p => p.From[0]).FirstOrDefault();
+        return head == default ? 0
+            : Math.Max(solution.Volts(head, circuit.Reference).Magnitude, Math.Abs(solution.DcVolts(head, circuit.Reference)));
+    }
+}

@@ -1,0 +1,185 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+
+namespace Fehler.Core.Operation;
+
+/// <summary>One step of the function test: what to do and what a good circuit then shows.</summary>
+/// <param name="Id">Stable name of the step.</param>
+/// <param name="Title">What is tested.</param>
+/// <param name="Before">What brings the circuit there first (start it), nothing when the step before left it so.</param>
+/// <param name="Steps">What to do.</param>
+/// <param name="Expected">Appearance by device tag; found by simulating the healthy circuit.</param>
+/// <param name="Caution">What to mind; may be empty.</param>
+public sealed record FunctionTestStep(
+    string Id, string Title, ImmutableArray<Step> Before, ImmutableArray<Step> Steps, ImmutableSortedDictionary<string, string> Expected, string Caution);
+
+/// <summary>
+/// The proof that the whole circuit works, derived from its devices: every start holds, every stop stops, the overload
+/// trips and does not restart, power coming back does not start it unless the healthy circuit does so.
+/// </summary>
+public sealed class FunctionTest
+{
+    internal FunctionTest(CompiledCircuit compiled) => Steps = [.. new Derivation(compiled).Steps];
+
+    /// <summary>In the order in which they are done.</summary>
+    public ImmutableArray<FunctionTestStep> Steps { get; }
+
+    /// <summary>The step of this name; null when there is none.</summary>
+    public FunctionTestStep? Find(string id) => Steps.FirstOrDefault(s => s.Id == id);
+
+    private sealed class Derivation
+    {
+        private readonly CompiledCircuit _compiled;
+        private readonly Circuit _circuit;
+        private readonly RunUp _runUp;
+        private readonly Simulator _simulator;
+        private CircuitState _state;
+        private ImmutableArray<Step> _before = [];
+
+        /// <summary>Steps that lead back from the test before; they become part of the next one's beginning.</summary>
+        private ImmutableArray<Step> _lead = [];
+
+        public Derivation(CompiledCircuit compiled)
+        {
+            _compiled = compiled;
+            var circuit = _circuit = compiled.Circuit;
+            _runUp = compiled.RunUp;
+            _simulator = new Simulator(compiled.Network);
+            _state = _simulator.Start().State;
+            Add("rest", _runUp.WorksAtRest ? "Supply on: it runs at once, as this circuit does" : "At rest, supply on: nothing starts by itself", "Stand clear: a fault may start the motor as the supply comes on.", Step.Wait(1));
+            StartsAndStops();
+            foreach (var device in circuit.Devices)
+            {
+                Maintained(device);
+            }
+        }
+
+        public List<FunctionTestStep> Steps { get; } = [];
+
+        private void StartsAndStops()
+        {
+            var stops = _runUp.Stops.ToList();
+            for (var k = 0; k < Math.Max(_runUp.Starts.Length, stops.Count); k++)
+            {
+                if (_runUp.Starts.IsEmpty)
+                {
+                    return;
+                }
+
+                var start = _runUp.Starts[k % _runUp.Starts.Length];
+                if (k < _runUp.Starts.Length)
+                {
+                    Start(start);
+                }
+
+                if (stops.Count > 0)
+                {
+                    Stop(start, stops[k % stops.Count]);
+                }
+                else
+                {
+                    _state = _simulator.Do(_state, start.Back(_circuit)).State;
+                }
+            }
+
+            foreach (var (running, other) in _runUp.Starts.SelectMany(a => _runUp.Starts.Where(b => b.Act.Device != a.Act.Device && !b.Working.SequenceEqual(a.Working)).Select(b => (a, b))))
+            {
+                Against(running, other, stops);
+            }
+        }
+
+        private void Start(Start start)
+        {
+            var tag = start.Act.Device;
+            _before = start.Prepare;
+            Add($"{(start.LetGo is null ? start.Act.Position : "press")}-{tag}", $"{Verb(start.Act)} ({Named(tag)})", "The motor starts. Warn everyone at the machine.", start.Act);
+            if (_runUp.TimeToSettle(_state) is > 0 and var seconds)
+            {
+                Add($"wait-{tag}", FormattableString.Invariant($"Wait {seconds:0} s: what changes by itself?"), "", Step.Wait(seconds));
+            }
+
+            if (start.LetGo is not null)
+            {
+                Add($"release-{tag}", $"Let go of {Named(tag)}: it keeps running only if the circuit retains", "", start.LetGo);
+            }
+        }
+
+        private void Stop(Start start, Device stop)
+        {
+            var tag = start.Act.Device;
+            Run(start);
+            Add($"stop-{stop.Tag}-after-{tag}", $"Running: press {Named(stop.Tag)}", "", new Step(stop.Tag, "pressed"));
+            Add($"stop-{stop.Tag}-released-after-{tag}", $"Let go of {Named(stop.Tag)}: it stays stopped", "", [new Step(stop.Tag, "released"), .. start.End]);
+        }
+
+        /// <summary>Interlocks: what another start does while one runs.</summary>
+        private void Against(Start running, Start other, List<Device> stops)
+        {
+            Run(running);
+            Add($"against-{other.Act.Device}-{other.Act.Position}-while-{running.Act.Device}-{running.Act.Position}", $"While {Named(running.Act.Device)} has it running: {Lower(Verb(other.Act))} ({Named(other.Act.Device)})",
+                "Interlocks are tested here: stand clear.", other.LetGo is null ? [other.Act] : [other.Act, other.LetGo]);
+            Step[] back = [.. running.End, .. other.LetGo is null ? [other.Back(_circuit)] : Array.Empty<Step>(), .. stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") })];
+            _state = _simulator.Do(_state, back).State;
+            _lead = [.. back];
+        }
+
+        /// <summary>What stays where it is put: emergency stop, limit, overload's test trip, supply. Tried while that runs which it ends.</summary>
+        private void Maintained(Device device)
+        {
+            if (_runUp.Starts.Any(s => s.Act.Device == device.Tag) || (device.Kind.IsolatingPositions is not (null or { Rank: > 1 }) && _compiled.Isolation.Points.Contains(device.Tag)))
+            {
+                return;
+            }
+
+            foreach (var actuation in device.Kind.Actuations(device).Where(a => a is { Returns: false, DeadOnly: false } && a.Position != Rest(device)))
+            {
+                var act = new Step(device.Tag, actuation.Position);
+                var start = _runUp.Starts.FirstOrDefault(s => Ends(s, act)) ?? _runUp.Starts.FirstOrDefault();
+                if (start is not null)
+                {
+                    Run(start);
+                }
+
+                Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device.Tag)})", "", act);
+                var back = device.Kind.Actuations(device).First(a => a.Position == Rest(device));
+                Step[] steps = [new(device.Tag, back.Position), .. start?.End ?? []];
+                var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State);
+                Add($"{device.Tag}-{back.Position}", $"{back.Verb} ({Named(device.Tag)}): what happens now?", "Stand clear: it may start.", seconds > 0 ? [.. steps, Step.Wait(seconds)] : steps);
+            }
+        }
+
+        private bool Ends(Start start, Step act)
+        {
+            var running = _simulator.Do(_state, start.Run);
+            return _runUp.Working(running).Count > 0 && _runUp.Working(_simulator.Do(running.State, act)).Count == 0;
+        }
+
+        private void Run(Start start) => _before = _runUp.Working(_simulator.Observe(_state)).Count > 0 ? [] : start.Run;
+
+        private void Add(string id, string title, string caution, params Step[] actions)
+        {
+            if (Steps.Any(s => s.Id == id))
+            {
+                id = $"{id}-{Steps.Count}";
+            }
+
+            var outcome = _simulator.Do(_state, [.. _before, .. actions]);
+            _state = outcome.State;
+            Steps.Add(new FunctionTestStep(id, title, [.. _lead, .. _before], [.. actions], outcome.Appearances, caution));
+            _before = _lead = [];
+        }
+
+        private string Verb(Step act)
+        {
+            var device = _circuit.Device(act.Device);
+            return device.Kind.Actuations(device).First(a => a.Position == act.Position).Verb;
+        }
+
+        private string Named(string tag) => _circuit.Device(tag) is { Function.Length: > 0 } device ? $"{device.Function} {tag}" : tag;
+    }
+
+    private static string Rest(Device device) => device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
+
+    private static string Lower(string verb) => char.ToLowerInvariant(verb[0]) + verb[1..];
+}

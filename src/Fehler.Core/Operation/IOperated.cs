@@ -1,0 +1,37 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+
+namespace Fehler.Core.Operation;
+
+/// <summary>What a kind of device does, and what is seen of it.</summary>
+internal interface IOperated
+{
+    /// <summary>What the device does at once in a solved circuit.</summary>
+    Transition Settle(Device device, DeviceState state, IDeviceMeter meter);
+
+    /// <summary>What it will do after a time if nothing changes.</summary>
+    TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter);
+
+    /// <summary>What a person sees or hears of it, one of its <see cref="DeviceKind.Appearances"/>; null when there is nothing to see.</summary>
+    string? Appearance(Device device, DeviceState state, IDeviceMeter meter);
+
+    /// <summary>What a look shows in this state; <paramref name="drawn"/> is the device as the drawing has it, for comparison.</summary>
+    string Seen(Device device, Look look, DeviceState state, Device drawn);
+
+    /// <summary>What an indicator that is put on it shows, for looks that are <see cref="Look.Measured"/>.</summary>
+    string Measured(Device device, IDeviceMeter meter);
+}
+
+/// <summary>Asks a kind for its operating side.</summary>
+internal static class OperatedSide
+{
+    public static Transition Settle(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) => ((IOperated)kind).Settle(device, state, meter);
+
+    public static TimedTransition? Timed(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) => ((IOperated)kind).Timed(device, state, meter);
+
+    public static string? Appearance(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) => ((IOperated)kind).Appearance(device, state, meter);
+
+    public static string Seen(this DeviceKind kind, Device device, Look look, DeviceState state, Device drawn) => ((IOperated)kind).Seen(device, look, state, drawn);
+
+    public static string Measured(this DeviceKind kind, Device device, IDeviceMeter meter) => ((IOperated)kind).Measured(device, meter);
+}
