@@ -2,6 +2,7 @@ using System.Reflection;
 using ArchUnitNET.Fluent;
 using ArchUnitNET.Loader;
 using Fehler.Core.Circuits;
+using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Data;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;

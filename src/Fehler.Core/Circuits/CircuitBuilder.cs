@@ -32,15 +32,20 @@ public sealed class CircuitBuilder
     /// <exception cref="CircuitException">The description cannot be a circuit; says where and why.</exception>
     public Circuit Build()
     {
+        CheckSize();
         CheckPlacesAndDevices();
         var devices = Devices.Select(d => d.Kind.WithDefaults(d)).ToImmutableArray();
         CheckPaths(devices);
+        CheckClosed(devices);
         CheckCouplings(devices);
         var nets = Numbered(NetDerivation.Of(Paths, [.. devices.Where(d => d.Kind.IsSupply).Select(d => d.Tag)]));
         var given = CheckedConductors(nets, devices);
         var derived = Routing.Derive([.. nets.Where(n => !given.Any(c => n.Terminals.Contains(c.From) || n.Terminals.Contains(c.To)))], Locations, devices, PowerSquareMillimetres, FieldWiring);
         var reference = Reference ?? Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.To).Cast<TerminalId?>().FirstOrDefault()
             ?? throw new CircuitException("$.reference", "No control path returns anywhere; name the terminal that readings refer to, e.g. \"INC:N\".");
+        CheckTerminal(devices, reference, "$.reference");
+        Require(devices.All(d => !d.Kind.IsStrip || d.Tag != reference.Device) || derived.Concat(given).Any(c => c.From == reference || c.To == reference),
+            "$.reference", $"{reference} is a clamp that no conductor ends at.");
         return new Circuit
         {
             Tag = Tag,
@@ -57,11 +62,91 @@ public sealed class CircuitBuilder
         };
     }
 
+    private void CheckSize()
+    {
+        AtMost(Devices.Length, CircuitLimits.Devices, "$.devices", "devices");
+        AtMost(Conductors.Length, CircuitLimits.Conductors, "$.conductors", "conductors");
+        AtMost(Paths.Length, CircuitLimits.Paths, "$.paths", "paths");
+        AtMost(Paths.Sum(p => p.Expression.Parts().Take(CircuitLimits.Parts + 1).Count()), CircuitLimits.Parts, "$.paths", "parts in all paths");
+        AtMost(Locations.Length, CircuitLimits.Locations, "$.locations", "places");
+        Fits(Tag, CircuitLimits.Name, "$.tag");
+        Fits(Title, CircuitLimits.Text, "$.title");
+        Fits(Area, CircuitLimits.Text, "$.area");
+        Fits(Enclosure, CircuitLimits.Text, "$.enclosure");
+        Fits(Drawing, CircuitLimits.Text, "$.drawing");
+        Fits(Notes, CircuitLimits.Notes, "$.notes");
+        Require(PowerSquareMillimetres is > 0 and <= 1000, "$.powerMm2", "must be above 0 and at most 1000 mm².");
+        for (var i = 0; i < Locations.Length; i++)
+        {
+            Require(Locations[i].Id.Length > 0, $"$.locations[{i}].id", "is empty.");
+            Fits(Locations[i].Id, CircuitLimits.Name, $"$.locations[{i}].id");
+            Fits(Locations[i].Name, CircuitLimits.Text, $"$.locations[{i}].name");
+            Require(Locations[i].CableMetres is >= 0 and <= 5000, $"$.locations[{i}].cableMetres", "must be 0 to 5000 m.");
+        }
+
+        for (var i = 0; i < Paths.Length; i++)
+        {
+            Fits(Paths[i].Name, CircuitLimits.Text, $"$.paths[{i}].name");
+        }
+
+        for (var i = 0; i < Conductors.Length; i++)
+        {
+            Fits(Conductors[i].Id, CircuitLimits.Name, $"$.conductors[{i}].id");
+            Fits(Conductors[i].Wire, CircuitLimits.Name, $"$.conductors[{i}].wire");
+            Fits(Conductors[i].From.Name, CircuitLimits.Name, $"$.conductors[{i}].from");
+            Fits(Conductors[i].To.Name, CircuitLimits.Name, $"$.conductors[{i}].to");
+            Require(Conductors[i].Id.Length > 0 && Conductors[i].Wire.Length > 0, $"$.conductors[{i}]", "needs an id and a wire number.");
+        }
+
+        foreach (var (terminal, number) in WireNumbers)
+        {
+            Require(number.Trim().Length > 0, "$.wireNumbers", $"{terminal} has no number.");
+            Fits(number, CircuitLimits.Name, $"$.wireNumbers.{terminal}");
+        }
+    }
+
+    private static void AtMost(int count, int most, string at, string what) =>
+        Require(count <= most, at, $"has {count} {what}; at most {most} are taken. Describe a larger plant as several circuits.");
+
+    private static void Fits(string text, int longest, string at)
+    {
+        var wrong = CircuitLimits.Refuse(text, longest);
+        Require(wrong is null, at, wrong ?? "");
+    }
+
+    /// <summary>A path that is open at its end leads on somewhere: into another path, or over a conductor that is given.</summary>
+    private void CheckClosed(ImmutableArray<Device> devices)
+    {
+        var used = Paths.SelectMany(p => p.From.Concat(p.To)).Concat(Conductors.SelectMany(c => new[] { c.From, c.To })).ToHashSet();
+        if (Reference is { } reference)
+        {
+            used.Add(reference);
+        }
+
+        for (var i = 0; i < Paths.Length; i++)
+        {
+            var open = Paths[i].To.IsEmpty ? Ends(Paths[i].Expression).FirstOrDefault(t => !used.Contains(t)) : default;
+            Require(open == default, $"$.paths[{i}].to", $"is empty, but {open} leads nowhere; name the terminal that the path returns to.");
+        }
+
+        Require(devices.Any(d => d.Kind.SourceOf(d) is not null), "$.devices", "has no supply; the circuit needs a device of kind 'supply'.");
+    }
+
+    /// <summary>Terminals that an expression leaves by.</summary>
+    private static IEnumerable<TerminalId> Ends(PathExpression expression) => expression switch
+    {
+        Part part => part.Out.Select(t => new TerminalId(part.Device, t)),
+        InSeries series => Ends(series.Children[^1]),
+        InParallel parallel => Ends(parallel.Children[0]),
+        _ => [],
+    };
+
     private void CheckPlacesAndDevices()
     {
         Require(Tag.Length > 0, "$.tag", "is empty; give the circuit's designation, e.g. \"P-301\".");
         Require(Title.Length > 0, "$.title", "is empty; say what the circuit drives.");
         Require(Locations.Length > 0, "$.locations", "is empty; name at least the enclosure.");
+        Require(Locations.Any(l => l.Type == LocationType.Enclosure), "$.locations", "has no enclosure; the place where the contactors sit is one of type 'enclosure'.");
         Unique(Locations.Select(l => l.Id), "$.locations", "location id");
         Unique(Devices.Select(d => d.Tag), "$.devices", "device tag");
         for (var i = 0; i < Devices.Length; i++)
@@ -69,6 +154,8 @@ public sealed class CircuitBuilder
             var device = Devices[i];
             var at = $"$.devices[{i}]";
             Require(device.Tag.Length > 0 && !device.Tag.Contains(':', StringComparison.Ordinal), $"{at}.tag", "must not be empty and must not contain a colon.");
+            Fits(device.Tag, CircuitLimits.Name, $"{at}.tag");
+            Fits(device.Function, CircuitLimits.Text, $"{at}.function");
             Require(Locations.Any(l => l.Id == device.Location), $"{at}.location", $"'{device.Location}' is not one of the locations: {string.Join(", ", Locations.Select(l => l.Id))}.");
             foreach (var (name, value) in device.Parameters)
             {
@@ -93,6 +180,7 @@ public sealed class CircuitBuilder
     {
         var spec = device.Kind.AllParameters.FirstOrDefault(p => p.Name == name);
         Require(spec is not null, at, $"a {device.Kind.Term} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.AllParameters.Select(p => p.Name))}.");
+        Fits(value.Word ?? "", CircuitLimits.Text, at);
         switch (spec)
         {
             case NumberSpec number:
@@ -102,6 +190,8 @@ public sealed class CircuitBuilder
             case ContactsSpec:
                 Require(value.Words is { } words && words.All(w => w.Split('-').Length == 2 && w.Split('-').All(e => e.Length > 0)), at,
                     $"'{value}' is not a list of terminal pairs like [\"13-14\"].");
+                AtMost(value.Words!.Value.Length, CircuitLimits.Contacts, at, "contacts");
+                Fits(string.Concat(value.Words.Value.Select(w => w.Length > CircuitLimits.Name ? w : "")), CircuitLimits.Name, at);
                 break;
             case WordSpec choice:
                 Require(value.Word is { } word && (choice.Choices.Length == 0 || choice.Choices.Contains(word)), at,

@@ -3,7 +3,7 @@ namespace Fehler.Core.Circuits;
 /// <summary>
 /// A circuit description that cannot be used: where it is wrong, what is wrong, and what was expected.
 /// </summary>
-public sealed class CircuitException : Exception
+public sealed class CircuitException : RefusedException
 {
     public CircuitException(string path, string message) : base($"{path}: {message}")
     {

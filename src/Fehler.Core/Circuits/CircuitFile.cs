@@ -25,10 +25,20 @@ public static class CircuitFile
     /// <exception cref="CircuitException">The text is not JSON (names the line) or not a circuit (names the path).</exception>
     public static Circuit Read(string json)
     {
+        if (json.Length > CircuitLimits.FileBytes)
+        {
+            throw new CircuitException("file", "is larger than 2 MB; a circuit file has some tens of kilobytes.");
+        }
+
         try
         {
             using var document = JsonDocument.Parse(json, new JsonDocumentOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true, MaxDepth = 64 });
             return CircuitFileReader.Read(document.RootElement);
+        }
+        catch (InvalidOperationException)
+        {
+            // What the reader says of half a character in a text.
+            throw new CircuitException("file", "holds half a character somewhere; save it again as UTF-8.");
         }
         catch (JsonException e)
         {

@@ -111,8 +111,15 @@ internal static class CircuitFileReader
         return new CircuitPath(Text(e, "name", at, type.ToString()), type, from, e.TryGetProperty("to", out _) ? List(e, "to", at, Terminal) : [], ReadExpression(path, $"{at}.path"));
     }
 
-    private static PathExpression ReadExpression(JsonElement e, string at)
+    private static PathExpression ReadExpression(JsonElement e, string at) => ReadExpression(e, at, 0);
+
+    private static PathExpression ReadExpression(JsonElement e, string at, int depth)
     {
+        if (depth > CircuitLimits.Depth)
+        {
+            throw new CircuitException(at, $"stands in more than {CircuitLimits.Depth} series and parallels; a path is flatter than that.");
+        }
+
         if (e.ValueKind == JsonValueKind.String)
         {
             try
@@ -133,7 +140,7 @@ internal static class CircuitFileReader
             throw new CircuitException(at, "must have either 'series' or 'parallel'.");
         }
 
-        var children = List(e, isSeries ? "series" : "parallel", at, ReadExpression);
+        var children = List(e, isSeries ? "series" : "parallel", at, (child, place) => ReadExpression(child, place, depth + 1));
         return isSeries ? new InSeries(children) : new InParallel(children);
     }
 
@@ -153,13 +160,13 @@ internal static class CircuitFileReader
         }
 
         Expect(numbers, JsonValueKind.Object, "$.wireNumbers", "an object of terminal: wire number");
-        return numbers.EnumerateObject().ToImmutableDictionary(
+        return numbers.EnumerateObject().DistinctBy(p => p.Name).ToImmutableDictionary(
             p => TerminalId.TryParse(p.Name, out var t) ? t : throw new CircuitException("$.wireNumbers", $"'{p.Name}' is not a terminal like \"KM1:A1\"."),
             p => p.Value.ValueKind == JsonValueKind.String ? p.Value.GetString()! : throw new CircuitException($"$.wireNumbers.{p.Name}", "is not text."));
     }
 
     private static TerminalId Terminal(JsonElement e, string at) =>
-        e.ValueKind == JsonValueKind.String && TerminalId.TryParse(e.GetString(), out var id) ? id : throw new CircuitException(at, $"'{e}' is not a terminal; expected device:terminal, e.g. \"KM1:A1\".");
+        e.ValueKind == JsonValueKind.String && TerminalId.TryParse(e.GetString(), out var id) ? id : throw new CircuitException(at, $"'{Short(e)}' is not a terminal; expected device:terminal, e.g. \"KM1:A1\".");
 
     private static ImmutableArray<T> List<T>(JsonElement e, string name, string at, Func<JsonElement, string, T> read)
     {
@@ -216,6 +223,9 @@ internal static class CircuitFileReader
             throw new CircuitException(at, $"is {Words(e.ValueKind)}; expected {what}.");
         }
     }
+
+    /// <summary>As much of a value as a sentence can hold.</summary>
+    private static string Short(JsonElement e) => e.ToString() is { Length: > 60 } text ? text[..57] + "..." : e.ToString();
 
     private static string Words(JsonValueKind kind) => kind switch
     {

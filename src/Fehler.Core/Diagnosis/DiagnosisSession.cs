@@ -236,7 +236,7 @@ public sealed class DiagnosisSession
     /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
     private Judgement? Judge(Hypothesis h, JournalEntry entry)
     {
-        if (entry is Reading or LookSeen or Isolated or Energised or Repair or WireLifted or WireLanded)
+        if (entry is Reading or LookSeen or Isolated or Energised or CarriedIn or Repair or WireLifted or WireLanded)
         {
             h.LetGo();
         }
@@ -256,7 +256,7 @@ public sealed class DiagnosisSession
             case Isolated:
                 h.Operate(Compiled.Isolation.Off);
                 break;
-            case Energised:
+            case Energised or CarriedIn:
                 h.Operate(Compiled.Isolation.On);
                 break;
             case WireLifted lifted:

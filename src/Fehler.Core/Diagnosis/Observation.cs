@@ -32,7 +32,7 @@ internal sealed class Observation(JournalEntry entry, int place)
 
     public string Observed => Entry switch
     {
-        Reading r => r.Value.Show(r.Quantity),
+        Reading r => ReadingText.Show(r.Value, r.Quantity),
         LookSeen l => l.Answer,
         Tightened t => t.WasLoose ? "loose" : "tight",
         OperationSeen o => Words.Of(o.Seen),

@@ -10,7 +10,7 @@ namespace Fehler.Core.Diagnosis;
 internal sealed class OhmTables(Network healthy) : IHoldsMemory
 {
     /// <summary>A table holds a response of every node for each pair of points: some hundred kilobytes.</summary>
-    private const long MostBytes = 6_000_000;
+    private const long MostBytes = 3_000_000;
 
     private readonly BoundedMemory<(CircuitState State, ImmutableArray<(TerminalId From, TerminalId To)> Pairs, bool UnderVoltage), OhmTable> _tables = new(MostBytes, t => t.Bytes);
 

@@ -15,7 +15,7 @@ namespace Fehler.Core.Diagnosis;
 internal sealed class Trajectories(Simulator simulator, Courses courses)
 {
     /// <summary>Some hundred arrivals: their states are shared with the other hypotheses.</summary>
-    private const long MostBytes = 20_000, ArrivalBytes = 100;
+    private const long MostBytes = 8_000, ArrivalBytes = 100;
 
     private readonly BoundedMemory<(CircuitState From, Step Step), Arrival> _known = new(MostBytes, _ => ArrivalBytes);
 
@@ -63,7 +63,7 @@ internal sealed record Arrival(CircuitState State, ImmutableSortedDictionary<str
 internal sealed class Courses(Network healthy)
 {
     /// <summary>A course holds the solutions of all its states, some tens of kilobytes; a state takes some hundred bytes.</summary>
-    private const long MostBytes = 6_000_000, MostStateBytes = 3_000_000;
+    private const long MostBytes = 3_000_000, MostStateBytes = 2_000_000;
 
     private readonly AskedBefore _asked = new();
     private readonly BoundedMemory<(CircuitState From, Step Step), Lazy<Course>> _known = new(MostBytes, c => c.Value.Bytes);

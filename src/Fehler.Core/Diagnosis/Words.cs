@@ -28,10 +28,10 @@ internal static class Words
     public static string Of(Prediction prediction, Quantity quantity) => prediction.Kind switch
     {
         PredictionKind.OverLimit => quantity == Quantity.Insulation ? "above 20 MΩ" : "OL",
-        PredictionKind.Stray => prediction.Value < 20 ? "nothing that holds (stray)" : $"nothing that holds (stray, perhaps {ReadingValue.Digits(Rounded(prediction.Value))} V)",
-        _ when quantity.IsVolts() => Math.Abs(prediction.Value) < 1.5 ? "0 V" : $"about {ReadingValue.Digits(Rounded(prediction.Value))} V",
-        _ when quantity.IsAmps() => Math.Abs(prediction.Value) < 0.03 ? "0 A" : $"about {ReadingValue.Digits(Rounded(prediction.Value))} A",
-        _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingValue.ShowOhms(Rounded(prediction.Value))}",
+        PredictionKind.Stray => prediction.Value < 20 ? "nothing that holds (stray)" : $"nothing that holds (stray, perhaps {ReadingText.Digits(Rounded(prediction.Value))} V)",
+        _ when quantity.IsVolts() => Math.Abs(prediction.Value) < 1.5 ? "0 V" : $"about {ReadingText.Digits(Rounded(prediction.Value))} V",
+        _ when quantity.IsAmps() => Math.Abs(prediction.Value) < 0.03 ? "0 A" : $"about {ReadingText.Digits(Rounded(prediction.Value))} A",
+        _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingText.Show(new Ohms(Rounded(prediction.Value)))}",
     };
 
     public static string Point(Circuit circuit, TerminalId terminal)

@@ -27,7 +27,7 @@ internal sealed record Factored<T>(SparseLu<T> Lu, Solved<T> Solved)
 internal sealed class Baselines(Network healthy)
 {
     /// <summary>Some hundred states of a large starter.</summary>
-    private const long MostBytes = 6_000_000;
+    private const long MostBytes = 3_000_000;
 
     private readonly BoundedMemory<CircuitState, Lazy<Baseline>> _solved = new(MostBytes, b => b.Value.Bytes);
     private readonly AskedBefore _asked = new();

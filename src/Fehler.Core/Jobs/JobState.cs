@@ -89,10 +89,15 @@ public sealed class JobState
             return "The job is closed; open a new job on the circuit.";
         }
 
+        if (Entries.Length >= EntryRules.Entries)
+        {
+            return $"The journal has {EntryRules.Entries} entries, which is all that it holds; close the job and open another.";
+        }
+
         return entry switch
         {
             Reading reading => RefuseReading(reading),
-            OperationSeen operation => operation.Steps.Select(RefuseStep).FirstOrDefault(r => r is not null) ?? RefuseSeen(operation.Seen),
+            OperationSeen operation => RefuseSteps(operation.Steps) ?? RefuseSeen(operation.Seen),
             LookSeen look => RefuseLook(look),
             ProvedDead proof => Liveness != Liveness.IsolatedNotProved ? "Isolate and lock off first, then prove dead."
                 : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
@@ -106,9 +111,10 @@ public sealed class JobState
             Energised => IsIsolated ? null : "The circuit is not recorded as isolated.",
             StruckOut struck => Valid.Any(e => e.Id == struck.Entry) ? null : "There is no such entry, or it is struck out already.",
             Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done." : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more." : null,
+            Restored restored => RestoreList.Of(_circuit).All(i => i.Id != restored.Item) ? $"There is nothing to restore called '{restored.Item}'." : null,
             Finding finding => _circuit.FindDevice(finding.Unit) is null && _circuit.Conductors.All(c => c.Id != finding.Unit) && finding.Unit.Length > 0
                 ? $"{finding.Unit} is neither a device nor a conductor of this circuit." : null,
-            FunctionTested test => Lifted.Count > 0 ? $"Land the lifted wires first: {string.Join(", ", Lifted.Keys)}."
+            FunctionTested test => RefuseSeen(test.Seen) is { } wrong ? wrong : Lifted.Count > 0 ? $"Land the lifted wires first: {string.Join(", ", Lifted.Keys)}."
                 : Compiled.FunctionTest.Find(test.Step) is null ? $"The function test has no step '{test.Step}'." : null,
             Closed closed => RefuseClose(closed),
             Complaint complaint => complaint.Text.Trim().Length == 0 ? "Say what is wrong in a few words." : null,
@@ -150,6 +156,10 @@ public sealed class JobState
                 break;
             case Energised:
                 Liveness = Liveness.Live;
+                LiveAcknowledged = false;
+                break;
+            case CarriedIn:
+                Liveness = Liveness.Unknown;
                 LiveAcknowledged = false;
                 break;
             case WireLifted lifted:
@@ -202,13 +212,13 @@ public sealed class JobState
         {
             return reading.Value.Kind is ReadingKind.Number or ReadingKind.Unsteady or ReadingKind.NotSure || (reading.Quantity.IsVolts() && reading.Value.Kind == ReadingKind.Full)
                 ? (Liveness is Liveness.Unknown || (Liveness == Liveness.Live && !LiveAcknowledged))
-                    ? "Acknowledge live work first: the circuit counts as live." : reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null)
-                : $"'{reading.Value.Show(reading.Quantity)}' is not a {(reading.Quantity.IsAmps() ? "current" : "voltage")}.";
+                    ? "Acknowledge live work first: the circuit counts as live." : RefuseSteps(reading.Held)
+                : $"'{ReadingText.Show(reading.Value, reading.Quantity)}' is not a {(reading.Quantity.IsAmps() ? "current" : "voltage")}.";
         }
 
         if (reading.Quantity is Quantity.Ohms or Quantity.Insulation && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady or ReadingKind.NotSure))
         {
-            return $"'{reading.Value.Show(reading.Quantity)}' is not a resistance.";
+            return $"'{ReadingText.Show(reading.Value, reading.Quantity)}' is not a resistance.";
         }
 
         if (reading.Quantity == Quantity.Continuity && reading.Value.Kind is not (ReadingKind.Beep or ReadingKind.Silent or ReadingKind.OverLimit or ReadingKind.NotSure))
@@ -223,32 +233,21 @@ public sealed class JobState
 
         var live = Compiled.Isolation.LiveTerminals;
         return new[] { reading.From, reading.To }.Where(live.Contains).Select(t => $"{t} stays live when the circuit is isolated: no resistance reading there.").FirstOrDefault()
-            ?? reading.Held.Select(RefuseStep).FirstOrDefault(r => r is not null);
+            ?? RefuseSteps(reading.Held);
     }
 
     private bool TerminalExists(Device device, TerminalId terminal) => device.Kind.IsStrip
         ? _circuit.Conductors.Any(c => c.From == terminal || c.To == terminal)
         : device.Kind.HasTerminal(device, terminal.Name);
 
-    private string? RefuseStep(Step step)
+    private string? RefuseSteps(ImmutableArray<Step> steps) =>
+        StepRules.Refuse(_circuit, steps) ?? steps.Select(RefuseByHand).FirstOrDefault(r => r is not null);
+
+    /// <summary>What a hand does to a live armature starts a motor.</summary>
+    private string? RefuseByHand(Step step)
     {
-        if (step.Device.Length == 0)
-        {
-            return step.Seconds is > 0 and <= 86400 ? null : "Waiting takes more than 0 s and at most a day.";
-        }
-
-        if (_circuit.FindDevice(step.Device) is not { } device)
-        {
-            return $"The circuit has no device {step.Device}.";
-        }
-
-        var positions = device.Kind.Positions(device);
-        if (!positions.Contains(step.Position))
-        {
-            return $"{step.Device} has no position '{step.Position}'; it has: {string.Join(", ", positions)}.";
-        }
-
-        var actuation = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position);
+        var device = _circuit.FindDevice(step.Device);
+        var actuation = device?.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position);
         return actuation?.DeadOnly == true && Liveness != Liveness.ProvedDead
             ? $"{actuation.Verb} only on a circuit that is isolated and proved dead." : null;
     }

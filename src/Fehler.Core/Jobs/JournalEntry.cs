@@ -19,6 +19,8 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(ProvedDead), "provedDead")]
 [JsonDerivedType(typeof(Energised), "energised")]
 [JsonDerivedType(typeof(Reading), "reading")]
+[JsonDerivedType(typeof(ReadingAsTyped), "readingAsTyped")]
+[JsonDerivedType(typeof(CarriedIn), "carriedIn")]
 [JsonDerivedType(typeof(WireLifted), "wireLifted")]
 [JsonDerivedType(typeof(WireLanded), "wireLanded")]
 [JsonDerivedType(typeof(Tightened), "tightened")]
@@ -38,7 +40,14 @@ public abstract record JournalEntry
     /// <summary>Place in the journal, from 1.</summary>
     public int Sequence { get; init; }
 
+    /// <summary>When it was made, by the clock of whoever made it.</summary>
     public DateTimeOffset At { get; init; }
+
+    /// <summary>When it arrived here; later than <see cref="At"/> by as long as it had to wait for a connection.</summary>
+    public DateTimeOffset Received { get; init; }
+
+    /// <summary>Where it comes from when it was recorded elsewhere and carried in, e.g. a bundle's name; empty for what was recorded here.</summary>
+    public string Origin { get; init; } = "";
 
     public string Who { get; init; } = "";
 }
@@ -75,7 +84,26 @@ public sealed record Energised : JournalEntry;
 /// <param name="Held">Devices operated during the reading and let go after it.</param>
 /// <param name="Value">What the meter showed.</param>
 /// <param name="Meter">Which meter; may be empty.</param>
-public sealed record Reading(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, ReadingValue Value, string Meter = "") : JournalEntry;
+public sealed record Reading(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, ReadingValue Value, string Meter = "") : JournalEntry
+{
+    /// <summary>What was typed, where it was typed; <see cref="Value"/> is what that was understood as.</summary>
+    public string Typed { get; init; } = "";
+}
+
+/// <summary>A reading on its way in, its value as it was typed: it becomes a <see cref="Reading"/> and is never kept as this.</summary>
+public sealed record ReadingAsTyped(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, string Typed, string Meter = "") : JournalEntry
+{
+    /// <summary>The reading that is meant.</summary>
+    /// <exception cref="RefusedException">The text is not a reading of this quantity.</exception>
+    public Reading Understood() => new(Quantity, From, To, Held, ReadingText.Parse(Typed, Quantity), Meter) { Id = Id, At = At, Who = Who, Typed = Typed.Trim() };
+}
+
+/// <summary>
+/// What stands before this was recorded elsewhere. The circuit here is not in the state that was left there: from here on it counts as live
+/// until somebody has isolated it and proved it dead.
+/// </summary>
+/// <param name="From">Where it comes from.</param>
+public sealed record CarriedIn(string From) : JournalEntry;
 
 /// <summary>A conductor was lifted off a terminal for a test.</summary>
 public sealed record WireLifted(string Conductor, TerminalId End) : JournalEntry;

@@ -16,7 +16,8 @@ public static class JournalJson
         options.AllowOutOfOrderMetadataProperties = true;
         options.RespectRequiredConstructorParameters = true;
         options.RespectNullableAnnotations = true;
-        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+        options.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
+        options.Converters.Add(new PlainTextConverter());
         return options;
     }
 

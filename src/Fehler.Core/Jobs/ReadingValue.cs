@@ -72,22 +72,4 @@ public enum ReadingKind
 public readonly record struct ReadingValue(ReadingKind Kind, double Number = 0)
 {
     public static ReadingValue Of(double number) => new(ReadingKind.Number, number);
-
-    /// <summary>As shown to a person, with its unit.</summary>
-    public string Show(Quantity quantity) => Kind switch
-    {
-        ReadingKind.Number => quantity.IsVolts() ? $"{Digits(Number)} V" : quantity.IsAmps() ? $"{Digits(Number)} A" : ShowOhms(Number),
-        ReadingKind.OverLimit => "OL",
-        ReadingKind.Full => "full",
-        ReadingKind.Beep => "beep",
-        ReadingKind.Silent => "no beep",
-        ReadingKind.NotSure => "not sure",
-        _ => "unsteady",
-    };
-
-    internal static string ShowOhms(double ohms) => double.IsInfinity(ohms) ? "OL"
-        : ohms >= 1e6 ? $"{Digits(ohms / 1e6)} MΩ" : ohms >= 1000 ? $"{Digits(ohms / 1000)} kΩ" : $"{Digits(ohms)} Ω";
-
-    internal static string Digits(double value) =>
-        value.ToString(Math.Abs(value) >= 100 ? "0" : Math.Abs(value) >= 10 ? "0.#" : "0.##", CultureInfo.InvariantCulture);
 }

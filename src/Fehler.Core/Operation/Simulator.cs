@@ -12,6 +12,9 @@ public sealed class Simulator(Network network)
 {
     private const int MostRounds = 40;
 
+    /// <summary>Things that happen by themselves in one wait until it is plain that there is no end, and those that are told.</summary>
+    private const int MostEvents = 600, MostTold = 60;
+
     private readonly ImmutableArray<Device> _devices = network.Circuit.Devices;
 
     public Network Network { get; } = network;
@@ -26,7 +29,7 @@ public sealed class Simulator(Network network)
     /// Does one step from a state. Where a device both opens and closes contacts, the circuit first settles with everything
     /// open: a Stop behind a two-way button acts before its Start does.
     /// </summary>
-    /// <exception cref="ArgumentException">The device has no such position.</exception>
+    /// <exception cref="ArgumentException">The device has no such position: ask <see cref="StepRules"/> first.</exception>
     public Outcome Do(CircuitState state, Step step) =>
         step.Device.Length == 0 ? Wait(state, step.Seconds) : Settle(Apply(OnTheWay(state, step), step));
 
@@ -81,7 +84,9 @@ public sealed class Simulator(Network network)
     {
         var outcome = Settle(state);
         var events = outcome.Events;
-        for (var left = seconds; left > 0;)
+        var been = new Dictionary<CircuitState, double>();
+        var happened = 0;
+        for (var left = Math.Min(seconds, StepRules.LongestWait); left > 0;)
         {
             var running = Timed(outcome).ToList();
             var next = running.OrderBy(t => Left(outcome, t)).FirstOrDefault();
@@ -94,12 +99,37 @@ public sealed class Simulator(Network network)
                 break;
             }
 
-            events = events.Add(FormattableString.Invariant($"{_devices[next.Device].Tag} {PositionName(next.Device, next.Timed.Next)} after {seconds - left:0.#} s"));
+            if (++happened > MostEvents)
+            {
+                return outcome with { Events = events.Add("it goes on switching without an end") };
+            }
+
+            if (events.Length < MostTold)
+            {
+                events = events.Add(FormattableString.Invariant($"{_devices[next.Device].Tag} {PositionName(next.Device, next.Timed.Next)} after {seconds - left:0.#} s"));
+            }
+
             outcome = Settle(Constrain(passed.With(next.Device, next.Timed.Next with { Progress = 0 })));
-            events = events.AddRange(outcome.Events);
+            events = events.Length < MostTold ? events.AddRange(outcome.Events) : events;
+            left = Beyond(been, outcome.State, left);
         }
 
         return outcome with { Events = events };
+    }
+
+    /// <summary>
+    /// Time that is left when a circuit comes back to a state in which it has been: timers that clock each other go round and round, and whole
+    /// rounds change nothing.
+    /// </summary>
+    private static double Beyond(Dictionary<CircuitState, double> been, CircuitState state, double left)
+    {
+        if (been.Remove(state, out var before) && before - left is > 0 and var round)
+        {
+            return left % round;
+        }
+
+        been[state] = left;
+        return left;
     }
 
     private static double Left(Outcome outcome, (int Device, TimedTransition Timed) t) =>

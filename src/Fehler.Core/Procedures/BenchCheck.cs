@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
@@ -22,8 +21,8 @@ public sealed record BenchCheckItem(string Id, string Device, string What, strin
     /// <summary>Whether this is measured in ohms rather than looked at.</summary>
     public bool IsMeasured => Leads.Length > 0;
 
-    /// <summary>Whether a reading is good; infinite is OL.</summary>
-    public bool IsGood(double ohms) => IsMeasured && ohms >= (Least ?? 0) && ohms <= (Most ?? double.PositiveInfinity);
+    /// <summary>Whether a reading is good.</summary>
+    public bool IsGood(Ohms reading) => IsMeasured && reading.Value >= (Least ?? 0) && reading.Value <= (Most ?? double.PositiveInfinity);
 }
 
 /// <summary>
@@ -48,22 +47,6 @@ public sealed class BenchCheck
 
     /// <summary>The item of this name; null when there is none.</summary>
     public BenchCheckItem? Find(string id) => Items.FirstOrDefault(i => i.Id == id);
-
-    /// <summary>What a person wrote down as a reading: a number in ohm, or OL.</summary>
-    /// <exception cref="FormatException">Neither.</exception>
-    public static double ParseOhms(string text)
-    {
-        var plain = text.Trim().Replace(',', '.').Replace("Ω", "", StringComparison.Ordinal).Replace("ohm", "", StringComparison.OrdinalIgnoreCase).Trim();
-        if (plain.Equals("OL", StringComparison.OrdinalIgnoreCase))
-        {
-            return double.PositiveInfinity;
-        }
-
-        var factor = plain.Length > 0 ? plain[^1] switch { 'k' or 'K' => 1e3, 'M' => 1e6, _ => 1 } : 1;
-        return double.TryParse(factor > 1 ? plain[..^1] : plain, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) && number >= 0 && double.IsFinite(number)
-            ? number * factor
-            : throw new FormatException($"'{text}' is not a reading: write ohms as 0.3, 460, 4.7k, 2M, or OL.");
-    }
 
     private static IEnumerable<BenchCheckItem> OfDevice(CompiledCircuit compiled, Device device)
     {
@@ -142,7 +125,7 @@ public sealed class BenchCheck
         {
             > OpenOhms => ("OL", OpenOhms, (double?)null),
             < 0.5 => ("below 1 Ω", 0, ClosedOhms),
-            _ => ($"{ReadingValue.ShowOhms(Rounded(ohms))} ±20 %", Math.Max(0, ohms * (1 - CopperSpread) - 0.3), ohms * (1 + CopperSpread) + 0.5),
+            _ => ($"{ReadingText.Show(new Ohms(Rounded(ohms)))} ±20 %", Math.Max(0, ohms * (1 - CopperSpread) - 0.3), ohms * (1 + CopperSpread) + 0.5),
         };
         return new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, good, least, most);
     }

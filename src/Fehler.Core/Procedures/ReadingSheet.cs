@@ -87,6 +87,6 @@ public sealed class ReadingSheet
         { Kind: PredictionKind.OverLimit } => "OL",
         { Kind: PredictionKind.Stray } => "stray",
         { Value: var v } when quantity.IsVolts() => v < (quantity == Quantity.DcVolts ? 0.5 : 1.5) ? "0 V" : FormattableString.Invariant($"{v:0} V{(quantity == Quantity.DcVolts ? " DC" : "")}"),
-        { Value: var v } => v < 0.5 ? "0 Ω" : ReadingValue.ShowOhms(v),
+        { Value: var v } => v < 0.5 ? "0 Ω" : ReadingText.Show(new Ohms(v)),
     };
 }

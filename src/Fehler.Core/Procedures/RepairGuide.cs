@@ -83,7 +83,7 @@ public sealed record RepairGuide(
                     Shown(x.Bad), Shown(x.Good))).FirstOrDefault();
         }
 
-        private static string Shown(double ohms) => double.IsInfinity(ohms) ? "OL" : ohms < 1 ? "next to nothing" : $"about {ReadingValue.ShowOhms(Rounded(ohms))}";
+        private static string Shown(double ohms) => double.IsInfinity(ohms) ? "OL" : ohms < 1 ? "next to nothing" : $"about {ReadingText.Show(new Ohms(Rounded(ohms)))}";
 
         /// <summary>At rest, then with each of the two devices operated by hand.</summary>
         private static IEnumerable<ImmutableArray<Step>> Held(Circuit circuit, (TerminalId From, TerminalId To) points)

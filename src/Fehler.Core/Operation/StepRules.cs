@@ -1,0 +1,50 @@
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Operation;
+
+/// <summary>What can be asked of a circuit: which steps it knows, and how many and how long at a time.</summary>
+public static class StepRules
+{
+    /// <summary>Most steps of one operation, and the longest it may take, s: nobody watches a starter for longer than a week.</summary>
+    public const int MostSteps = 200;
+    public const double LongestWait = 86_400, LongestInAll = 7 * 86_400;
+
+    /// <summary>Why the circuit cannot do this step, in words that say what to do; null when it can.</summary>
+    public static string? Refuse(Circuit circuit, Step? step)
+    {
+        if (step?.Device is null || step.Position is null)
+        {
+            return "A step names a device and its position, or only seconds to wait.";
+        }
+
+        if (step.Device.Length == 0)
+        {
+            return step.Seconds is > 0 and <= LongestWait ? null : "Waiting takes more than 0 s and at most a day.";
+        }
+
+        if (circuit.FindDevice(step.Device) is not { } device)
+        {
+            return $"The circuit has no device {Short(step.Device)}.";
+        }
+
+        var positions = device.Kind.Positions(device);
+        return positions.Contains(step.Position) ? null : $"{step.Device} has no position '{Short(step.Position)}'; it has: {string.Join(", ", positions)}.";
+    }
+
+    /// <summary>The same for several steps in a row.</summary>
+    public static string? Refuse(Circuit circuit, IReadOnlyCollection<Step> steps) =>
+        steps.Count > MostSteps ? $"{steps.Count} steps are too many at once; at most {MostSteps} are taken."
+        : steps.Select(s => Refuse(circuit, s)).FirstOrDefault(r => r is not null)
+            ?? (steps.Sum(s => s.Seconds) > LongestInAll ? "Waiting takes at most a week in all." : null);
+
+    /// <exception cref="RefusedException">The circuit cannot do them; says which and why.</exception>
+    public static void Require(Circuit circuit, IReadOnlyCollection<Step> steps)
+    {
+        if (Refuse(circuit, steps) is { } reason)
+        {
+            throw new RefusedException(reason);
+        }
+    }
+
+    private static string Short(string text) => text.Length > CircuitLimits.Name ? text[..CircuitLimits.Name] + "..." : text;
+}
