@@ -1,4 +1,5 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Operation;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fehler.Data;
@@ -11,19 +12,14 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
     public DbSet<JobRow> Jobs => Set<JobRow>();
     public DbSet<BenchCheckRow> BenchChecks => Set<BenchCheckRow>();
     public DbSet<JournalRow> Journal => Set<JournalRow>();
-
-    /// <summary>Creates or upgrades the file; write-ahead logging, and every commit on disk before it is acknowledged.</summary>
-    public async Task PrepareAsync(CancellationToken cancellation = default)
-    {
-        await Database.MigrateAsync(cancellation);
-        await Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;", cancellation);
-    }
+    public DbSet<FactRow> Facts => Set<FactRow>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         modelBuilder.Entity<CircuitRow>(e =>
         {
             e.HasIndex(c => c.Tag).IsUnique();
+            e.HasIndex(c => new { c.Area, c.Tag });
             e.HasMany(c => c.Versions).WithOne().HasForeignKey(v => v.CircuitId);
         });
         modelBuilder.Entity<CircuitVersionRow>().HasIndex(v => new { v.CircuitId, v.Number }).IsUnique();
@@ -33,6 +29,8 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
             e.HasOne(j => j.CircuitVersion).WithMany().HasForeignKey(j => j.CircuitVersionId);
             e.HasMany(j => j.Journal).WithOne().HasForeignKey(r => r.JobId);
             e.HasIndex(j => j.OpenedAt);
+            e.HasIndex(j => new { j.CircuitId, j.OpenedAt });
+            e.HasIndex(j => new { j.Outcome, j.OpenedAt });
         });
         modelBuilder.Entity<BenchCheckRow>(e =>
         {
@@ -41,6 +39,7 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
             e.HasIndex(b => new { b.CircuitId, b.At });
         });
         modelBuilder.Entity<JournalRow>().HasIndex(r => new { r.JobId, r.Sequence }).IsUnique();
+        modelBuilder.Entity<FactRow>().HasKey(f => f.Name);
     }
 
     /// <summary>SQLite compares no offsets: times are kept as UTC ticks, which sort.</summary>

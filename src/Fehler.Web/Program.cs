@@ -10,25 +10,24 @@ using Fehler.Web.Operation;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
 using Fehler.Web.Setup;
-using Microsoft.EntityFrameworkCore;
 using Serilog;
 
 var builder = WebApplication.CreateBuilder(args);
 builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
 
 var database = builder.Configuration["Fehler:Database"] ?? "fehler.db";
-builder.Services.AddDbContext<FehlerDb>(o => o.UseSqlite($"Data Source={database};Cache=Private;Default Timeout=10"));
+// Compiled circuits take the larger part of the service's memory; the rest is sessions, requests and the framework.
+var circuitMegabytes = builder.Configuration.GetValue("Fehler:CircuitMegabytes", 160);
+builder.Services.AddFehlerData(database, circuitMegabytes * 1_000_000L);
 builder.Services.ConfigureHttpJsonOptions(o => JournalJson.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
-builder.Services.AddExceptionHandler<BadInputHandler>();
+builder.Services.AddExceptionHandler<ProblemHandler>();
 builder.Services.AddOpenApi("v1", OpenApiShapes.Configure);
-builder.Services.AddSingleton<CircuitCache>();
-builder.Services.AddSingleton<JobSessions>();
-builder.Services.AddScoped<CircuitStore>();
-builder.Services.AddScoped<JobStore>();
-builder.Services.AddScoped<Bundle>();
-builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddOutputCache();
+builder.Services.AddSingleton<DiagnosisDesk>();
+builder.Services.AddScoped<DemoImport>();
+builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
 if (!OpenApiShapes.IsDocumentBuild)
 {
     builder.Services.AddHostedService<WarmUp>();
@@ -39,7 +38,11 @@ app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseDefaultFiles();
 app.UseStaticFiles();
-app.MapOpenApi("/api/openapi.json");
+app.UseRouting();
+app.UseRequestRules();
+app.UseOutputCache();
+// The description of the interface is made once; it cannot change while the service runs.
+app.MapOpenApi("/api/openapi.json").CacheOutput(p => p.Expire(TimeSpan.FromDays(365)));
 app.MapCircuits();
 app.MapJobs();
 app.MapDiagnosis();
@@ -48,21 +51,35 @@ app.MapOperation();
 app.MapPrint();
 app.MapBundles();
 app.MapBenchChecks();
-app.Map("/api/{**rest}", () => TypedResults.Problem("There is nothing at this address; see /api/openapi.json.", statusCode: 404));
-app.MapFallbackToFile("index.html");
+app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html");
 
 // The build asks a running host for the OpenAPI document; it has no database.
-if (!OpenApiShapes.IsDocumentBuild)
+if (OpenApiShapes.IsDocumentBuild)
 {
-    using var scope = app.Services.CreateScope();
-    await scope.ServiceProvider.GetRequiredService<FehlerDb>().PrepareAsync();
-    if (builder.Configuration["Fehler:DemoFolder"] is { Length: > 0 } folder)
-    {
-        await DemoImport.RunAsync(scope.ServiceProvider, folder);
-    }
+    await app.RunAsync();
+    return 0;
 }
 
-await app.RunAsync();
+try
+{
+    using var file = DatabaseFile.Hold(database);
+    using (var scope = app.Services.CreateScope())
+    {
+        await file.PrepareAsync(scope.ServiceProvider.GetRequiredService<FehlerDb>());
+        if (builder.Configuration["Fehler:DemoFolder"] is { Length: > 0 } folder)
+        {
+            await scope.ServiceProvider.GetRequiredService<DemoImport>().RunAsync(folder);
+        }
+    }
+
+    await app.RunAsync();
+    return 0;
+}
+catch (DatabaseException e)
+{
+    await Console.Error.WriteLineAsync($"fehler: {e.Message}");
+    return 1;
+}
 
 /// <summary>Entry point, named for the tests' host.</summary>
 public partial class Program

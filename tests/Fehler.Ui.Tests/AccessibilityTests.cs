@@ -56,7 +56,7 @@ public sealed class AccessibilityTests : IDisposable
     private IEnumerable<(string View, string Path, string Ready)> Views()
     {
         using var http = new HttpClient();
-        using var json = JsonDocument.Parse(http.GetStringAsync(new Uri(_app.Address + "/api/circuits")).GetAwaiter().GetResult());
+        using var json = JsonDocument.Parse(http.GetStringAsync(new Uri(_app.Address + "/api/circuits?take=200")).GetAwaiter().GetResult());
         var open = json.RootElement.EnumerateArray().First(c => c.GetProperty("tag").GetString() == "CH-110");
         var job = open.GetProperty("openJob").GetString();
         return

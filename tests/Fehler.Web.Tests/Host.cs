@@ -10,7 +10,7 @@ public class Host : WebApplicationFactory<Program>
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("fehler").FullName;
 
-    public string Database => Path.Combine(_folder, "test.db");
+    public virtual string Database => Path.Combine(_folder, "test.db");
 
     public static string Root { get; } = FindRoot();
 
@@ -27,8 +27,8 @@ public class Host : WebApplicationFactory<Program>
     /// <summary>Id of a circuit of the register.</summary>
     public static async Task<string> CircuitAsync(HttpClient client, string tag)
     {
-        var circuits = await client.GetFromJsonAsync<JsonElement>("/api/circuits", Cancellation);
-        return circuits.EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag).GetProperty("id").GetString()!;
+        var circuits = await client.GetFromJsonAsync<JsonElement>("/api/circuits?take=200", Cancellation);
+        return circuits.GetProperty("items").EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag).GetProperty("id").GetString()!;
     }
 
     public static async Task<string> OpenJobAsync(HttpClient client, string tag)
@@ -36,6 +36,13 @@ public class Host : WebApplicationFactory<Program>
         var answer = await client.PostAsJsonAsync("/api/jobs", new { circuitId = await CircuitAsync(client, tag), complaint = "Does not start", who = "tester" }, Cancellation);
         answer.EnsureSuccessStatusCode();
         return (await answer.Content.ReadFromJsonAsync<JsonElement>(Cancellation)).GetProperty("id").GetString()!;
+    }
+
+    /// <summary>Stops the service and lets go of the file, as the end of its process would.</summary>
+    public async Task StopAsync()
+    {
+        await base.DisposeAsync();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
     }
 
     protected override void Dispose(bool disposing)
@@ -64,4 +71,10 @@ public class Host : WebApplicationFactory<Program>
 public sealed class EmptyHost : Host
 {
     protected override string DemoFolder => "";
+}
+
+/// <summary>The same installation, started once more on its file.</summary>
+public sealed class SameFileHost(string database) : Host
+{
+    public override string Database { get; } = database;
 }

@@ -61,7 +61,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
 
         (await Diagnosis(job)).GetProperty("status").GetString().ShouldBe("repaired");
         await Add(job, new { type = "closed", outcome = "repairedAndProved", text = "", minutesDown = 60 });
-        var listed = (await _client.GetFromJsonAsync<JsonElement>("/api/jobs", Host.Cancellation)).EnumerateArray().First(j => j.GetProperty("id").GetString() == job);
+        var listed = (await _client.GetFromJsonAsync<JsonElement>("/api/jobs?take=200", Host.Cancellation)).GetProperty("items").EnumerateArray().First(j => j.GetProperty("id").GetString() == job);
         listed.GetProperty("outcome").GetString().ShouldBe("RepairedAndProved");
         listed.GetProperty("foundUnit").GetString().ShouldBe(mode.Unit);
 

@@ -5,6 +5,7 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Fehler.Core.Diagnosis;
 using PdfSharp.Pdf.IO;
 
 namespace Fehler.Web.Tests;
@@ -65,20 +66,76 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         var there = await Host.CircuitAsync(other, "IN-101");
         (await other.GetStringAsync($"/api/circuits/{there}/file", Host.Cancellation)).ShouldBe(await _client.GetStringAsync($"/api/circuits/{id}/file", Host.Cancellation));
         var jobs = await other.GetFromJsonAsync<JsonElement>($"/api/circuits/{there}/jobs", Host.Cancellation);
-        jobs.ToString().ShouldBe((await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/jobs", Host.Cancellation)).ToString());
+        jobs.GetProperty("items").EnumerateArray().ShouldAllBe(j => j.GetProperty("origin").GetString()!.StartsWith("a bundle taken in on "));
+        Without(jobs, "origin").ShouldBe(Without(await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/jobs", Host.Cancellation), "origin"));
         (await other.GetFromJsonAsync<JsonElement>($"/api/circuits/{there}/bench-checks", Host.Cancellation)).GetArrayLength().ShouldBeGreaterThan(0);
     }
 
     [Fact]
-    public async Task A_damaged_bundle_is_refused_by_name_and_nothing_of_it_stays()
+    public async Task A_damaged_bundle_is_refused_and_a_damaged_file_in_one_is_set_aside_by_name()
     {
         var bundle = await _client.GetByteArrayAsync("/api/bundle", Host.Cancellation);
         (await Refusal(bundle[..(bundle.Length / 2)])).ShouldContain("not a zip");
         (await Refusal(Changed(bundle, "bundle.json", _ => null))).ShouldContain("bundle.json");
         var before = await Everything();
-        (await Refusal(Changed(bundle, "jobs/", text => text[..(text.Length / 2)]))).ShouldContain("jobs/");
-        (await Refusal(Changed(bundle, "circuits/", text => text.Replace("\"contactor\"", "\"contractor\"", StringComparison.Ordinal)))).ShouldContain("kind");
+        (await SetAside(Changed(bundle, "jobs/", text => text[..(text.Length / 2)]))).ShouldHaveSingleItem().ShouldContain("jobs/");
+        (await SetAside(Changed(bundle, "circuits/", text => text.Replace("\"contactor\"", "\"contractor\"", StringComparison.Ordinal)))).ShouldContain(r => r.Contains("kind"));
         (await Everything()).ShouldBe(before);
+    }
+
+    /// <summary>One bad file of a bundle does not stop the others: an installation with nothing in it gets all the rest.</summary>
+    [Fact]
+    public async Task What_is_sound_in_a_damaged_bundle_is_taken_in()
+    {
+        var bundle = await _client.GetByteArrayAsync("/api/bundle", Host.Cancellation);
+        using var elsewhere = new EmptyHost();
+        using var other = elsewhere.CreateClient();
+        var answer = await other.PostAsync("/api/bundle?from=the%20other%20sawmill", Zip(Changed(bundle, "jobs/", text => text[..(text.Length / 2)])), Host.Cancellation);
+        answer.EnsureSuccessStatusCode();
+        var result = await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
+        var jobs = (await _client.GetFromJsonAsync<JsonElement>("/api/jobs", Host.Cancellation)).GetProperty("total").GetInt32();
+        (result.GetProperty("circuits").GetInt32(), result.GetProperty("jobs").GetInt32()).ShouldBe((34, jobs - 1));
+        result.GetProperty("setAside").GetArrayLength().ShouldBe(1);
+    }
+
+    /// <summary>An open job that is carried in says nothing of the circuit here: it counts as live, and its entries show where they come from.</summary>
+    [Fact]
+    public async Task A_safety_state_is_never_carried_into_an_open_job()
+    {
+        var job = await Host.OpenJobAsync(_client, "WP-303");
+        await Add(job, new { type = "isolated", points = await PointsAsync("WP-303") });
+        await Add(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
+        var bundle = await _client.GetByteArrayAsync($"/api/bundle?circuit={await Host.CircuitAsync(_client, "WP-303")}", Host.Cancellation);
+        using var elsewhere = new EmptyHost();
+        using var other = elsewhere.CreateClient();
+        (await other.PostAsync("/api/bundle?from=tablet%202", Zip(bundle), Host.Cancellation)).EnsureSuccessStatusCode();
+        var carried = await other.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation);
+        carried.GetProperty("liveness").GetString().ShouldBe("unknown");
+        carried.GetProperty("entries").EnumerateArray().Last().GetProperty("text").GetString()!.ShouldContain("Carried in from tablet 2");
+        var measured = await other.PostAsJsonAsync($"/api/jobs/{job}/entries", new { type = "readingAsTyped", quantity = "ohms", from = "KM1:A1", to = "KM1:A2", held = Array.Empty<object>(), typed = "400" }, Host.Cancellation);
+        measured.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+
+        // What is recorded over there meanwhile does not change the state of the open job here either.
+        await Add(job, new { type = "note", text = "still isolated" });
+        bundle = await _client.GetByteArrayAsync($"/api/bundle?circuit={await Host.CircuitAsync(_client, "WP-303")}", Host.Cancellation);
+        (await other.PostAsync("/api/bundle?from=tablet%202", Zip(bundle), Host.Cancellation)).EnsureSuccessStatusCode();
+        (await other.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation)).GetProperty("liveness").GetString().ShouldBe("unknown");
+    }
+
+    [Fact]
+    public async Task A_job_that_is_closed_here_takes_nothing_more_from_a_bundle()
+    {
+        var job = await Host.OpenJobAsync(_client, "WP-306");
+        var circuit = await Host.CircuitAsync(_client, "WP-306");
+        using var elsewhere = new EmptyHost();
+        using var other = elsewhere.CreateClient();
+        (await other.PostAsync("/api/bundle", Zip(await _client.GetByteArrayAsync($"/api/bundle?circuit={circuit}", Host.Cancellation)), Host.Cancellation)).EnsureSuccessStatusCode();
+        (await other.PostAsJsonAsync($"/api/jobs/{job}/entries", new { type = "closed", outcome = "handedOver", text = "late shift" }, Host.Cancellation)).EnsureSuccessStatusCode();
+        await Add(job, new { type = "note", text = "went on over there" });
+        var answer = await other.PostAsync("/api/bundle", Zip(await _client.GetByteArrayAsync($"/api/bundle?circuit={circuit}", Host.Cancellation)), Host.Cancellation);
+        var result = await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
+        result.GetProperty("entries").GetInt32().ShouldBe(0);
+        result.GetProperty("setAside")[0].GetString()!.ShouldContain("closed here");
     }
 
     [Fact]
@@ -110,6 +167,25 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         answer.EnsureSuccessStatusCode();
         return await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
     }
+
+    private async Task Add(string job, object entry) => (await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation)).EnsureSuccessStatusCode();
+
+    private async Task<string[]> PointsAsync(string tag) =>
+        [.. (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{await Host.CircuitAsync(_client, tag)}", Host.Cancellation)).GetProperty("isolationPoints").EnumerateArray().Select(p => p.GetString()!)];
+
+    private static string Without(JsonElement page, string property)
+    {
+        var node = System.Text.Json.Nodes.JsonNode.Parse(page.GetRawText())!;
+        foreach (var item in node["items"]!.AsArray())
+        {
+            item!.AsObject().Remove(property);
+        }
+
+        return node.ToJsonString();
+    }
+
+    private async Task<List<string>> SetAside(byte[] bundle) =>
+        [.. (await Import(bundle)).GetProperty("setAside").EnumerateArray().Select(r => r.GetString()!)];
 
     private async Task<string> Refusal(byte[] bundle)
     {

@@ -70,14 +70,14 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
     [Fact]
     public async Task Every_demo_circuit_is_drawn_operated_and_checked()
     {
-        var circuits = (await _client.GetFromJsonAsync<JsonElement>("/api/circuits", Host.Cancellation)).EnumerateArray().Select(c => c.GetProperty("id").GetString()!).ToList();
+        var circuits = (await _client.GetFromJsonAsync<JsonElement>("/api/circuits?take=200", Host.Cancellation)).GetProperty("items").EnumerateArray().Select(c => c.GetProperty("id").GetString()!).ToList();
         foreach (var id in circuits)
         {
             var circuit = await _client.GetFromJsonAsync<JsonNode>($"/api/circuits/{id}", Host.Cancellation);
             circuit!["findings"]!.AsArray().ShouldNotContain(f => f!["kind"]!.GetValue<string>() == "cannotWork", circuit["tag"]!.GetValue<string>());
             circuit["sheets"]!.AsArray().Count.ShouldBeInRange(1, 2);
             var operated = await Post($"/api/circuits/{id}/operate", new { steps = Array.Empty<object>() });
-            operated["wires"]!["L1"]!.GetValue<double>().ShouldBeGreaterThan(100);
+            operated["liveWires"]!.AsArray().Select(w => w!.GetValue<string>()).ShouldContain("L1");
         }
     }
 

@@ -57,7 +57,7 @@ async Task<string> Resolve(string path)
 
     var close = path.IndexOf('}', StringComparison.Ordinal);
     var (what, tag) = Split(path[(open + 1)..close], ':');
-    using var json = System.Text.Json.JsonDocument.Parse(await http.GetStringAsync(new Uri(http.BaseAddress!, "/api/circuits")));
-    var circuit = json.RootElement.EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag);
+    using var json = System.Text.Json.JsonDocument.Parse(await http.GetStringAsync(new Uri(http.BaseAddress!, "/api/circuits?take=200")));
+    var circuit = json.RootElement.GetProperty("items").EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag);
     return path[..open] + circuit.GetProperty(what == "job" ? "openJob" : "id").GetString() + path[(close + 1)..];
 }

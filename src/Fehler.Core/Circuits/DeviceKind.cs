@@ -93,6 +93,21 @@ public abstract class DeviceKind
     /// <summary>Parameters that <see cref="Complete"/> works out from this one: they are worked out again when it is changed.</summary>
     public virtual IEnumerable<string> FollowFrom(string parameter) => [];
 
+    /// <summary>Its shape in a ladder drawing.</summary>
+    /// <param name="element">The element that is drawn; null for the device as a whole.</param>
+    public virtual LadderShape LadderShapeOf(Element? element) => element?.Role switch
+    {
+        ElementRole.NormallyOpen or ElementRole.NormallyClosed or ElementRole.Pole => LadderShape.Contact,
+        ElementRole.Load => LadderShape.Coil,
+        _ => LadderShape.Box,
+    };
+
+    /// <summary>Letters in the box that stands for it; empty for none.</summary>
+    public virtual string Letters => "";
+
+    /// <summary>Whether a contact acts after a delay.</summary>
+    public virtual bool IsDelayed(Element element) => false;
+
     /// <summary>What opens opens before anything closes; only matters where a device does both.</summary>
     public bool BreaksBeforeMakes(Device device)
     {

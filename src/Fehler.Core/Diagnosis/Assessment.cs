@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Editing;
+using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
@@ -85,7 +86,7 @@ internal sealed class Assessment
             Units = units,
             Proposals = proposals,
             Entropy = Entropy(_session.Hypotheses.Select((h, i) => (Unit: h.Fault?.Unit ?? "", Share: _posterior[i])).GroupBy(x => x.Unit).Select(g => g.Sum(x => x.Share))),
-            WireVolts = WireVolts(),
+            LiveWires = LiveWires.Of(_session.Compiled, _session.Healthy.SolvedNow()),
             Consequences = _consequences,
             History = _session.History,
             Causes = why?.Causes ?? [],
@@ -135,15 +136,6 @@ internal sealed class Assessment
                 yield return $"{device.Tag} {stands.Position}";
             }
         }
-    }
-
-    private ImmutableSortedDictionary<string, double?> WireVolts()
-    {
-        var earth = _circuit.Earth;
-        var ends = _circuit.Conductors.GroupBy(c => c.Wire).Select(g => (Wire: g.Key, Terminal: g.First().From)).ToList();
-        var predictions = _session.Healthy.Predict(Quantity.Volts, _session.Tables, [.. ends.Select(e => (e.Terminal, earth))], new Setup(SetupChange.None, [], false));
-        return ends.Select((e, i) => (e.Wire, Volts: predictions[i].Kind == PredictionKind.Stray ? (double?)null : Math.Round(predictions[i].Value, 1)))
-            .ToImmutableSortedDictionary(x => x.Wire, x => x.Volts, StringComparer.Ordinal);
     }
 
     internal static double Entropy(IEnumerable<double> shares) => -shares.Where(p => p > 0).Sum(p => p * Math.Log2(p));

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Editing;
+using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 
 namespace Fehler.Core.Diagnosis;
@@ -36,8 +37,8 @@ public sealed record DiagnosisResult
     /// <summary>Uncertainty about the unit, bits.</summary>
     public required double Entropy { get; init; }
 
-    /// <summary>Volts to earth that each wire of a good circuit would now carry, by wire number; null where nothing holds it.</summary>
-    public required ImmutableSortedDictionary<string, double?> WireVolts { get; init; }
+    /// <summary>Wires that are live in a good circuit as it now stands, by number.</summary>
+    public required ImmutableSortedSet<string> LiveWires { get; init; }
 
     /// <summary>What stands tripped or blown because of the leading suspect, "F1 1-2 blown": a consequence, to be put right with it.</summary>
     public ImmutableArray<string> Consequences { get; init; } = [];

@@ -99,11 +99,45 @@ public sealed class DiagnosisSession
     }
 
     /// <summary>What the evidence amounts to, with the best next tests.</summary>
-    public DiagnosisResult Diagnose(JobState job, Strategy strategy = Strategy.MostTelling, Without without = Without.None)
+    /// <exception cref="OperationCanceledException">Nobody waits any more; the session is then begun anew by its next use.</exception>
+    public DiagnosisResult Diagnose(JobState job, Strategy strategy = Strategy.MostTelling, Without without = Without.None, CancellationToken cancellation = default)
     {
-        Follow(job);
-        return new Assessment(this, job, strategy, without).Result();
+        _cancellation = cancellation;
+        try
+        {
+            Follow(job);
+            return new Assessment(this, job, strategy, without).Result();
+        }
+        catch (Exception e) when (IsCancelled(e))
+        {
+            // It may have been stopped with some hypotheses brought on and others not.
+            Reset();
+            throw new OperationCanceledException(cancellation);
+        }
+        finally
+        {
+            _cancellation = CancellationToken.None;
+        }
     }
+
+    private CancellationToken _cancellation;
+
+    /// <summary>Asked for between pieces of work that take some milliseconds.</summary>
+    internal void StopWhenCancelled() => _cancellation.ThrowIfCancellationRequested();
+
+    private static bool IsCancelled(Exception e) => e is OperationCanceledException || (e is AggregateException several && several.InnerExceptions.Any(IsCancelled));
+
+    /// <summary>Forgets what was solved for readings: it makes the next proposal quicker and takes most of a session's memory.</summary>
+    public void Rest()
+    {
+        foreach (var hypothesis in _hypotheses)
+        {
+            hypothesis.Rest();
+        }
+    }
+
+    /// <summary>About how much memory the session holds by itself.</summary>
+    public long Bytes => _hypotheses.Sum(h => h.PreparedBytes + 400) + 10_000;
 
     /// <summary>Probability of each hypothesis; the last is "none of these".</summary>
     internal double[] Posterior()
@@ -204,6 +238,7 @@ public sealed class DiagnosisSession
     {
         for (; !IsUpToDate(hypothesis); hypothesis.Followed++)
         {
+            StopWhenCancelled();
             if (Judge(hypothesis, _followed[hypothesis.Followed]) is { } judgement)
             {
                 hypothesis.Judge(judgement, hypothesis == Healthy ? judgement : Healthy.Judged[hypothesis.Judged.Count]);

@@ -228,6 +228,15 @@ internal sealed class Hypothesis
         return [.. ohms.Select((value, i) => isInsulation ? Tolerances.Insulation(value, twinOhms[i]) : Tolerances.Ohms(value, twinOhms[i], tables.Own(pairs[i])))];
     }
 
+    /// <summary>The circuit as it now stands.</summary>
+    public Solution SolvedNow() => Prepare(Setup.AsItIs).Solve(Network);
+
+    /// <summary>Forgets what was solved for readings; it is solved again when it is asked for.</summary>
+    public void Rest() => _prepared.Clear();
+
+    /// <summary>About how much memory what was solved for readings takes.</summary>
+    public long PreparedBytes => _prepared.Values.Sum(p => p.Bytes);
+
     /// <summary>After a reading taken with something held: it is let go, and whatever that started goes on.</summary>
     public void HoldAndRelease(Setup setup)
     {
@@ -320,6 +329,8 @@ internal sealed class Hypothesis
         private Prepared? _starting;
 
         public CircuitState State { get; } = state;
+
+        public long Bytes => (_solution?.Bytes ?? 0) + (_twin?.Bytes ?? 0) + (_starting?.Bytes ?? 0) + 200;
 
         /// <summary>The same with every rotor still standing: the first moment of a start.</summary>
         public Prepared Starting => _starting ??= new Prepared(State with { Devices = [.. State.Devices.Select(d => d with { Speed = 0 })] });

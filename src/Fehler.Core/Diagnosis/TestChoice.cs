@@ -165,6 +165,7 @@ internal sealed class TestChoice
                 break;
             }
 
+            _session.StopWhenCancelled();
             found.AddRange(tests().Where(c => _without == Without.None || CanBeMade(c)));
         }
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -55,14 +56,7 @@ internal static class Words
     {
         var state = setup.Dead ? "isolated and proved dead" : "supply on";
         state += setup.LiftedAt.Length > 0 ? $", wires lifted off {setup.LiftedAt}" : "";
-        return setup.Held.IsEmpty ? state : $"{state}, {string.Join(" and ", setup.Held.Select(h => Held(circuit, h)))}";
-    }
-
-    private static string Held(Circuit circuit, Step step)
-    {
-        var device = circuit.Device(step.Device);
-        var name = device.Function.Length > 0 ? $"{device.Function} {device.Tag}" : device.Tag;
-        return step.Position == "in" ? $"armature of {device.Tag} pressed in by hand" : $"{name} held {step.Position}";
+        return setup.Held.IsEmpty ? state : $"{state}, {string.Join(" and ", setup.Held.Select(h => Trial.Held(circuit, h)))}";
     }
 
     /// <summary>Three figures are as much as a prediction is worth.</summary>

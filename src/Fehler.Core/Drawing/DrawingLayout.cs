@@ -9,11 +9,14 @@ namespace Fehler.Core.Drawing;
 /// <param name="Name">Terminals of the element as written (<c>13-14</c>), or of all its poles.</param>
 /// <param name="Location">Where the device sits.</param>
 /// <param name="Column">Number of the current path it stands in, counted over the sheet from 1.</param>
+/// <param name="Ladder">Its shape in a ladder.</param>
+/// <param name="Letters">Letters in the box that stands for it.</param>
+/// <param name="IsDelayed">A contact that acts after a delay.</param>
 /// <param name="Terminals">Terminals with their place on the grid.</param>
 /// <param name="References">Where the other parts of the device are drawn; filled for the part with the coil.</param>
 public sealed record DrawnPart(
     string Device, string Kind, string Element, string Name, string Function, string Location, int Column, double X, double Y, double Width, double Height,
-    ImmutableArray<DrawnTerminal> Terminals, ImmutableArray<CrossReference> References);
+    LadderShape Ladder, string Letters, bool IsDelayed, ImmutableArray<DrawnTerminal> Terminals, ImmutableArray<CrossReference> References);
 
 public sealed record DrawnTerminal(TerminalId Terminal, double X, double Y);
 
@@ -258,7 +261,8 @@ public static class DrawingLayout
                 ? elements.FirstOrDefault(e => (e.A == part.In[0] && e.B == part.Out[0]) || (e.B == part.In[0] && e.A == part.Out[0]))
                 : part.Out.Length > 0 ? ElementOf(device, part.In[0]) : null;
             _parts.Add(new DrawnPart(part.Device, device.Kind.Id, RoleName(element?.Role), single ? element?.Name ?? names : names, device.Function, circuit.Location(device.Location).Name, 0,
-                x, top, Math.Max(part.In.Length, part.Out.Length), PartHeight, terminals.ToImmutable(), []));
+                x, top, Math.Max(part.In.Length, part.Out.Length), PartHeight,
+                device.Kind.LadderShapeOf(element), device.Kind.Letters, element is not null && device.Kind.IsDelayed(element), terminals.ToImmutable(), []));
             _bottom = Math.Max(_bottom, top + PartHeight);
         }
 

@@ -42,6 +42,9 @@ public sealed class JobState
 
     public static JobState Of(CompiledCircuit compiled, IEnumerable<JournalEntry> entries) => new(compiled, [.. entries.OrderBy(e => e.Sequence)]);
 
+    /// <summary>The same with one more entry.</summary>
+    public JobState With(JournalEntry entry) => new(Compiled, Entries.Add(entry));
+
     public CompiledCircuit Compiled { get; }
 
     public Circuit Circuit => _circuit;

@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
+using System.Net.Mime;
 using System.Text.Json;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
 using Fehler.Data;
 using Fehler.Web.Circuits;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
@@ -19,20 +21,19 @@ public sealed record BenchCheckEntry(string Id, string Reading, bool? Good);
 /// <summary>A bench check to be recorded; items that were not done are left out.</summary>
 public sealed record RecordBenchCheck(string Who, ImmutableArray<BenchCheckEntry> Items);
 
-/// <summary>A recorded item with its judgement.</summary>
-public sealed record BenchCheckResult(string Id, string Device, string What, string Reading, bool Good);
-
 /// <summary>A recorded bench check.</summary>
 public sealed record BenchCheckView(Guid Id, DateTimeOffset At, string Who, int Version, int Passed, int Failed, ImmutableArray<BenchCheckResult> Items);
 
 internal static class BenchCheckEndpoints
 {
+    private const int MostItems = 2_000;
+
     public static void MapBenchChecks(this IEndpointRouteBuilder routes)
     {
         var circuits = routes.MapGroup("/api/circuits/{id:guid}").WithTags("Bench check");
         circuits.MapGet("bench-check", Items).WithName("getBenchCheck").WithSummary("The component test of this circuit").ProducesProblem(404);
         circuits.MapGet("bench-checks", List).WithName("listBenchChecks").WithSummary("Bench checks that were made on this circuit").ProducesProblem(404);
-        circuits.MapPost("bench-checks", Record).WithName("recordBenchCheck").WithSummary("Records a bench check; readings are judged against what a good component shows").ProducesProblem(404).ProducesProblem(422);
+        circuits.MapPost("bench-checks", Record).Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json).WithName("recordBenchCheck").WithSummary("Records a bench check; readings are judged against what a good component shows").ProducesProblem(404).ProducesProblem(422);
     }
 
     private static async Task<Results<Ok<ImmutableArray<BenchCheckItem>>, ProblemHttpResult>> Items(Guid id, CircuitStore store, CancellationToken cancellation) =>
@@ -50,16 +51,18 @@ internal static class BenchCheckEndpoints
         return TypedResults.Ok(rows.Select(r => View(r, versions[r.CircuitVersionId])).ToList());
     }
 
-    private static async Task<Results<Ok<BenchCheckView>, ProblemHttpResult>> Record(Guid id, RecordBenchCheck request, CircuitStore store, FehlerDb db, TimeProvider time, CancellationToken cancellation)
+    private static async Task<Results<Ok<BenchCheckView>, ProblemHttpResult>> Record(Guid id, Body<RecordBenchCheck> body, CircuitStore store, FehlerDb db, TimeProvider time, CancellationToken cancellation)
     {
+        var request = body.Value;
         if (await store.FindAsync(id, cancellation) is not { } found)
         {
             return NoCircuit();
         }
 
-        if (request.Items.IsDefaultOrEmpty)
+        if (request.Items.IsDefaultOrEmpty || request.Items.Length > MostItems || request.Items.Any(e => e?.Id is null) || request.Who is null or { Length: > 60 })
         {
-            return TypedResults.Problem("Nothing was checked yet: write down at least one reading or look.", statusCode: 422);
+            throw new RefusedException(request.Items.IsDefaultOrEmpty ? "Nothing was checked yet: write down at least one reading or look."
+                : $"A bench check has at most {MostItems} items, each with the id of its item, and a name of at most 60 characters.");
         }
 
         var results = request.Items.Select(e => Judged(found.Compiled, e)).ToImmutableArray();
@@ -67,7 +70,7 @@ internal static class BenchCheckEndpoints
         {
             Id = Guid.CreateVersion7(),
             CircuitId = id,
-            CircuitVersionId = found.Version.Id,
+            CircuitVersionId = found.VersionId,
             At = time.GetUtcNow(),
             Who = request.Who,
             Passed = results.Count(r => r.Good),
@@ -76,29 +79,29 @@ internal static class BenchCheckEndpoints
         };
         db.BenchChecks.Add(row);
         await db.SaveChangesAsync(cancellation);
-        return TypedResults.Ok(View(row, found.Version.Number));
+        return TypedResults.Ok(View(row, found.Number));
     }
 
     private static BenchCheckResult Judged(CompiledCircuit compiled, BenchCheckEntry entry)
     {
-        var item = compiled.BenchCheck.Find(entry.Id) ?? throw new ArgumentException($"The bench check has no item '{entry.Id}'.");
+        var item = compiled.BenchCheck.Find(entry.Id) ?? throw new RefusedException($"The bench check has no item '{entry.Id[..Math.Min(60, entry.Id.Length)]}'.");
         if (!item.IsMeasured)
         {
-            return new BenchCheckResult(item.Id, item.Device, item.What, "", entry.Good ?? throw new ArgumentException($"Say whether '{item.What}' of {item.Device} is good."));
+            return new BenchCheckResult(item.Id, item.Device, item.What, "", entry.Good ?? throw new RefusedException($"Say whether '{item.What}' of {item.Device} is good."));
         }
 
         try
         {
-            return new BenchCheckResult(item.Id, item.Device, item.What, entry.Reading, item.IsGood(BenchCheck.ParseOhms(entry.Reading)));
+            return new BenchCheckResult(item.Id, item.Device, item.What, entry.Reading?.Trim() ?? "", item.IsGood(ReadingText.ParseOhms(entry.Reading ?? "")));
         }
-        catch (FormatException e)
+        catch (RefusedException e)
         {
-            throw new ArgumentException($"{item.Device}, {item.What}: {e.Message}", e);
+            throw new RefusedException($"{item.Device}, {item.What}: {e.Message}", e);
         }
     }
 
     private static BenchCheckView View(BenchCheckRow row, int version) =>
-        new(row.Id, row.At, row.Who, version, row.Passed, row.Failed, JsonSerializer.Deserialize<ImmutableArray<BenchCheckResult>>(row.Json));
+        new(row.Id, row.At, row.Who, version, row.Passed, row.Failed, BenchCheckResult.Read(row.Json));
 
     private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

@@ -5,7 +5,9 @@ using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
+using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Circuits;
@@ -13,17 +15,14 @@ namespace Fehler.Web.Circuits;
 /// <summary>A fault mode of a circuit, by the id that the netlist takes.</summary>
 public sealed record FaultView(string Id, string Variant, string Unit, string Title, string Remedy);
 
-/// <summary>Answer to an import.</summary>
-public sealed record ImportResult(Guid Id, string Tag, int Version, bool IsNew);
-
 internal static class CircuitEndpoints
 {
-    private const int LargestFile = 2_000_000;
-
     public static void MapCircuits(this IEndpointRouteBuilder routes)
     {
         var circuits = routes.MapGroup("/api/circuits").WithTags("Circuits");
-        circuits.MapGet("", (CircuitStore store, CancellationToken cancellation) => store.ListAsync(cancellation)).WithName("listCircuits").WithSummary("The register");
+        circuits.MapGet("", ([AsParameters] ListParameters list, CircuitStore store, CancellationToken cancellation) => store.ListAsync(list.ToQuery(), cancellation))
+            .WithName("listCircuits").WithSummary("The register, page by page")
+            .WithDescription("'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs or lastFault; 'take' at most 200.");
         circuits.MapPost("", Import).WithName("importCircuit").WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json)")
             .Accepts<object>("application/json").ProducesProblem(422);
         circuits.MapGet("{id:guid}", Get).WithName("getCircuit").WithSummary("A circuit with its drawing").ProducesProblem(404);
@@ -33,27 +32,22 @@ internal static class CircuitEndpoints
         circuits.MapGet("{id:guid}/faults", Faults).WithName("listFaults").WithSummary("Every fault mode of this circuit").ProducesProblem(404);
         circuits.MapGet("{id:guid}/netlist", Netlist).WithName("downloadNetlist").WithSummary("SPICE netlist of a state, with or without a fault")
             .WithDescription("'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the netlist is the ohmmeter's, isolated; otherwise AC.").ProducesProblem(404).ProducesProblem(422);
-        circuits.MapGet("{id:guid}/jobs", (Guid id, JobStore jobs, CancellationToken cancellation) => jobs.ListAsync(id, cancellation)).WithName("listCircuitJobs").WithSummary("Every job on this circuit");
+        circuits.MapGet("{id:guid}/jobs", (Guid id, [AsParameters] ListParameters list, JobStore jobs, CancellationToken cancellation) => jobs.ListAsync(list.ToQuery(), JobsShown.All, id, cancellation))
+            .WithName("listCircuitJobs").WithSummary("The jobs on this circuit, page by page");
     }
 
-    private static async Task<Results<Ok<ImportResult>, ProblemHttpResult>> Import(HttpRequest request, CircuitStore store, CancellationToken cancellation)
+    private static async Task<Ok<Imported>> Import(HttpRequest request, CircuitStore store, CancellationToken cancellation)
     {
-        if (request.ContentLength > LargestFile)
-        {
-            return TypedResults.Problem("The file is larger than 2 MB; a circuit file has some tens of kilobytes.", statusCode: 413);
-        }
-
-        using var reader = new StreamReader(request.Body, Encoding.UTF8);
-        var (row, version, isNew) = await store.ImportAsync(await reader.ReadToEndAsync(cancellation), cancellation);
-        return TypedResults.Ok(new ImportResult(row.Id, row.Tag, version.Number, isNew));
+        using var reader = new StreamReader(request.Body, new UTF8Encoding(false, throwOnInvalidBytes: false));
+        return TypedResults.Ok(await store.ImportAsync(await reader.ReadToEndAsync(cancellation), cancellation));
     }
 
     private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ToView(id, found.Version.Number)) : NoCircuit();
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ToView(id, found.Number)) : NoCircuit();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, CircuitStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } found
-            ? TypedResults.File(Encoding.UTF8.GetBytes(found.Version.Json), "application/json", $"{found.Row.Tag}.circuit.json") : NoCircuit();
+            ? TypedResults.File(Encoding.UTF8.GetBytes(await store.JsonAsync(found.VersionId, cancellation)), "application/json", $"{found.Row.Tag}.circuit.json") : NoCircuit();
 
     private static async Task<Results<Ok<ImmutableArray<ReadingSheetRow>>, ProblemHttpResult>> Sheet(Guid id, CircuitStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ReadingSheet.Rows) : NoCircuit();
@@ -82,18 +76,14 @@ internal static class CircuitEndpoints
         var healthy = found.Compiled.Network;
         var network = mode is null ? healthy : healthy.With(mode.Alterations);
         var simulator = new Simulator(network);
-        var state = simulator.Start().State;
-        foreach (var step in (steps ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-        {
-            var at = TerminalId.TryParse(step, out var parsed) ? parsed : throw new ArgumentException($"'{step}' is not a step; write device:position, e.g. S2:pressed.");
-            state = simulator.Do(state, new Step(at.Device, at.Name)).State;
-        }
-
+        var done = Steps(steps);
+        StepRules.Require(found.Circuit, done);
+        var state = simulator.Do(simulator.Start().State, done).State;
         string text;
         if (from is not null && to is not null)
         {
             state = simulator.Do(state, found.Compiled.Isolation.Off).State;
-            text = SpiceNetlist.Ohms(network, state, Terminal(from), Terminal(to));
+            text = SpiceNetlist.Ohms(network, state, Terminal(network, from), Terminal(network, to));
         }
         else
         {
@@ -103,7 +93,11 @@ internal static class CircuitEndpoints
         return TypedResults.File(Encoding.UTF8.GetBytes(text), "text/plain", $"{found.Row.Tag}.cir");
     }
 
-    private static TerminalId Terminal(string text) => TerminalId.TryParse(text, out var id) ? id : throw new ArgumentException($"'{text}' is not a terminal; write device:terminal, e.g. KM1:A1.");
+    private static List<Step> Steps(string? text) => [.. (text ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        .Select(s => TerminalId.TryParse(s, out var at) ? new Step(at.Device, at.Name) : throw new RefusedException($"'{s}' is not a step; write device:position, e.g. S2:pressed."))];
+
+    private static TerminalId Terminal(Network network, string text) => TerminalId.TryParse(text, out var id) && network.Has(id)
+        ? id : throw new RefusedException($"'{text}' is not a terminal of this circuit; write device:terminal, e.g. KM1:A1.");
 
     private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

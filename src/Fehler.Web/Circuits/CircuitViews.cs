@@ -3,6 +3,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Drawing;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
+using Fehler.Web.Jobs;
 
 namespace Fehler.Web.Circuits;
 
@@ -13,7 +14,7 @@ public sealed record CircuitListItem(Guid Id, string Tag, string Title, string A
 public sealed record CircuitView(
     Guid Id, int Version, string Tag, string Title, string Area, string Enclosure, string Drawing, string Notes, TerminalId Reference,
     ImmutableArray<LocationView> Locations, ImmutableArray<DeviceView> Devices, ImmutableArray<Conductor> Conductors,
-    ImmutableArray<SheetView> Sheets, ImmutableArray<string> IsolationPoints, ImmutableArray<DesignFinding> Findings, ImmutableArray<string> Cautions);
+    ImmutableArray<SheetView> Sheets, ImmutableArray<string> IsolationPoints, ImmutableArray<DesignFinding> Findings, ImmutableArray<string> Cautions, ImmutableArray<Trial> Trials);
 
 public sealed record LocationView(string Id, string Name, LocationType Type, double CableMetres);
 
@@ -30,7 +31,7 @@ public sealed record LookView(string Id, string Question, ImmutableArray<string>
 public sealed record SheetView(PathType Type, double Width, double Height, ImmutableArray<PartView> Parts, ImmutableArray<WireView> Wires, ImmutableArray<ReferenceView> References, ImmutableArray<DrawnCoupling> Couplings);
 
 public sealed record PartView(string Device, string Kind, string Element, string Name, string Function, string Location, int Column, double X, double Y, double Width, double Height,
-    ImmutableArray<DrawnTerminal> Terminals, ImmutableArray<CrossReference> References);
+    LadderShape Ladder, string Letters, bool IsDelayed, ImmutableArray<DrawnTerminal> Terminals, ImmutableArray<CrossReference> References);
 
 public sealed record WireView(string Wire, ImmutableArray<PointView> Points, PointView? Label);
 
@@ -50,7 +51,8 @@ internal static class CircuitMapping
         [.. compiled.Sheets.Select(ToView)],
         compiled.Isolation.Points,
         compiled.DesignReview.Findings,
-        [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct()]);
+        [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct()],
+        [.. Trial.Of(compiled)]);
 
     private static DeviceView ToView(Circuit circuit, Device d) => new(
         d.Tag, d.Kind.Id, d.Kind.Term, d.Location, d.Function,
@@ -73,7 +75,7 @@ internal static class CircuitMapping
 
     private static SheetView ToView(DrawingSheet s) => new(
         s.Type, s.Width, s.Height,
-        [.. s.Parts.Select(p => new PartView(p.Device, p.Kind, p.Element, p.Name, p.Function, p.Location, p.Column, p.X, p.Y, p.Width, p.Height, p.Terminals, p.References))],
+        [.. s.Parts.Select(p => new PartView(p.Device, p.Kind, p.Element, p.Name, p.Function, p.Location, p.Column, p.X, p.Y, p.Width, p.Height, p.Ladder, p.Letters, p.IsDelayed, p.Terminals, p.References))],
         [.. s.Wires.Select(w => new WireView(w.Wire, [.. w.Points.Select(p => new PointView(p.X, p.Y))], w.Label is { } l ? new PointView(l.X, l.Y) : null))],
         [.. s.References.Select(r => new ReferenceView(r.Terminal, r.Wire, r.X, r.Y, r.IsTop))],
         s.Couplings);

@@ -2,7 +2,9 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
+using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 
 namespace Fehler.Web.Diagnosis;
@@ -10,7 +12,7 @@ namespace Fehler.Web.Diagnosis;
 /// <summary>What the evidence of a job amounts to, and what to do next.</summary>
 public sealed record DiagnosisView(
     int Sequence, DiagnosisStatus Status, string Summary, double EntropyBits, ImmutableArray<UnitView> Units, ImmutableArray<ProposalView> Proposals,
-    ImmutableArray<string> WaysOut, string Remedy, string AskWhy, ImmutableSortedDictionary<string, double?> WireVolts,
+    ImmutableArray<string> WaysOut, string Remedy, string AskWhy, ImmutableSortedSet<string> LiveWires,
     ImmutableArray<string> Consequences, int RepairsHere, int RepairsInPlant, RepairGuide? Guide, ImmutableArray<TripCause> Causes);
 
 public sealed record UnitView(string Unit, string Term, string Place, double Probability, ImmutableArray<string> Alike, ImmutableArray<SuspectView> Suspects);
@@ -27,11 +29,13 @@ public sealed record ReasonView(Guid Entry, string Text, double Weight);
 /// <param name="Change">none, isolate or energise: what has to happen first.</param>
 /// <param name="Lift">Wires to lift after that.</param>
 /// <param name="Held">Devices operated while the reading is taken, in order.</param>
+/// <param name="First">Safety step that has to come first; null when the test can be made now.</param>
+/// <param name="HeldWords">What is held while it is made, in words; empty for nothing.</param>
 /// <param name="GoodValue">V or ohm a good circuit shows; null when it shows OL or nothing firm, or for looks and operations.</param>
 public sealed record ProposalView(
     ProposalKind Kind, Quantity Quantity, TerminalId? From, TerminalId? To, SetupChange Change, ImmutableArray<LiftView> Lift, ImmutableArray<Step> Held, string Device, string Look,
     ImmutableArray<string> Answers, ImmutableArray<Step> Steps, string Title, string Good, double? GoodValue, ImmutableArray<OutcomeView> Outcomes,
-    double Bits, double Minutes, string Why, bool IsProof, ImmutableArray<string> Cautions);
+    double Bits, double Minutes, string Why, bool IsProof, ImmutableArray<string> Cautions, SafetyStep? First, string HeldWords);
 
 /// <summary>A wire to lift off a terminal before a reading.</summary>
 public sealed record LiftView(string Conductor, string Wire, TerminalId End);
@@ -41,18 +45,21 @@ public sealed record OutcomeView(string Shows, double Probability, ImmutableArra
 public sealed record LeftView(string Unit, double Probability);
 
 /// <summary>Puts a result into what goes over the wire, in one of the trade's two dialects.</summary>
-/// <param name="compiled">The circuit.</param>
+/// <param name="job">The job as it stands.</param>
 /// <param name="say">Says a sentence in the dialect of who asks.</param>
-internal sealed class DiagnosisMapping(CompiledCircuit compiled, Func<string, string> say)
+internal sealed class DiagnosisMapping(JobState job, Func<string, string> say)
 {
-    private readonly Circuit _circuit = compiled.Circuit;
+    private readonly Circuit _circuit = job.Circuit;
 
-    public DiagnosisView ToView(DiagnosisResult r, int sequence) => new(
-        sequence, r.Status, say(r.Summary), Math.Round(r.Entropy, 3),
+    public DiagnosisView ToView(DiagnosisResult r) => new(
+        job.Entries.Length, r.Status, say(r.Summary), Math.Round(r.Entropy, 3),
         [.. r.Units.Select(u => new UnitView(u.Unit, say(u.Term), u.Place, Rounded(u.Probability), u.Alike, [.. u.Suspects.Select(ToView)]))],
-        [.. r.Proposals.Select(ToView)], Say(r.WaysOut), say(r.Remedy), say(r.AskWhy), r.WireVolts, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant,
-        (r.Lead is { } lead ? compiled.RepairGuides.Of(lead) : null) is { } g ? new RepairGuide(say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record)) : null,
+        [.. r.Proposals.Select(ToView)], Say(r.WaysOut), say(r.Remedy), say(r.AskWhy), r.LiveWires, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant,
+        r.Lead is null ? null : ToView(job.Compiled.RepairGuides.Of(r.Lead)),
         [.. r.Causes.Select(c => c with { Title = say(c.Title), Probability = Rounded(c.Probability) })]);
+
+    private RepairGuide ToView(RepairGuide g) => new(
+        say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record));
 
     private SuspectView ToView(Suspect s) => new(
         s.Fault?.Id ?? "", say(s.Title), say(s.Fault?.Remedy ?? ""), Rounded(s.Probability), Rounded(s.ComesAndGoes), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [],
@@ -62,7 +69,8 @@ internal sealed class DiagnosisMapping(CompiledCircuit compiled, Func<string, st
         p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, [.. p.Setup.Lifts(_circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))], p.Setup.Held,
         p.Device, p.Look, Answers(p), p.Steps, say(p.Title), say(p.Good), p.GoodValue,
         [.. p.Outcomes.Select(o => new OutcomeView(o.Shows, Rounded(o.Probability), [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))]))],
-        Math.Round(p.Bits, 3), Math.Round(p.Minutes, 2), say(p.Why), p.IsProof, Say(p.Cautions));
+        Math.Round(p.Bits, 3), Math.Round(p.Minutes, 2), say(p.Why), p.IsProof, Say(p.Cautions),
+        WhatComesFirst.Before(job, p), string.Join(", then ", p.Setup.Held.Select(h => Trial.Held(_circuit, h))));
 
     private ImmutableArray<string> Say(ImmutableArray<string> texts) => [.. texts.Select(say)];
 

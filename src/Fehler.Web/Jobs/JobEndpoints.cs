@@ -1,41 +1,55 @@
+using System.Net.Mime;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
-using Fehler.Web.Circuits;
+using Fehler.Data;
+using Fehler.Web.Diagnosis;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Jobs;
 
 internal static class JobEndpoints
 {
+    /// <summary>
+    /// How long the answer to an entry waits for the diagnosis: what is recorded is acknowledged soon, and a first diagnosis of a large circuit
+    /// takes seconds.
+    /// </summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(1);
+
     public static void MapJobs(this IEndpointRouteBuilder routes)
     {
         var jobs = routes.MapGroup("/api/jobs").WithTags("Jobs");
-        jobs.MapGet("", (JobStore store, CancellationToken cancellation) => store.ListAsync(null, cancellation)).WithName("listJobs").WithSummary("The logbook");
-        jobs.MapPost("", Open).WithName("openJob").WithSummary("Opens a job on a circuit").ProducesProblem(404).ProducesProblem(422);
-        jobs.MapGet("{id:guid}", Get).WithName("getJob").WithSummary("A job with its journal and its state").ProducesProblem(404);
+        jobs.MapGet("", List).WithName("listJobs").WithSummary("The logbook, page by page")
+            .WithDescription("'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200.");
+        jobs.MapPost("", Open).WithName("openJob").WithSummary("Opens a job on a circuit").Accepts<OpenJob>(MediaTypeNames.Application.Json).ProducesProblem(404).ProducesProblem(422);
+        jobs.MapGet("{id:guid}", Get).WithName("getJob").WithSummary("A job with its journal and its state").ProducesProblem(404).ProducesProblem(409);
+        jobs.MapGet("{id:guid}/screen", Screen).WithName("getJobScreen").WithSummary("A job with its diagnosis: all that its screen shows")
+            .WithDescription(DiagnosisEndpoints.Description).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
         jobs.MapGet("{id:guid}/sequence", Sequence).WithName("getSequence").WithSummary("Number of journal entries, to notice what another screen recorded").ProducesProblem(404);
-        jobs.MapPost("{id:guid}/entries", Append).WithName("addEntry").WithSummary("Records a journal entry; answered once it is on disk")
-            .WithDescription("Give the entry an id of your own: sent again after a lost answer, it is recorded once.").ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+        jobs.MapPost("{id:guid}/entries", Append).WithName("addEntry").WithSummary("Records a journal entry; answered once it is on disk, with what follows from it")
+            .WithDescription("Give the entry an id of your own: sent again after a lost answer, it is recorded once. " + DiagnosisEndpoints.Description)
+            .Accepts<JournalEntry>(MediaTypeNames.Application.Json).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
 
-    private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(OpenJob request, CircuitStore circuits, JobStore store, JobSessions sessions, CancellationToken cancellation)
+    private static Task<Page<JobListItem>> List([AsParameters] ListParameters list, JobsShown? show, JobStore store, CancellationToken cancellation) =>
+        store.ListAsync(list.ToQuery(), show ?? JobsShown.All, null, cancellation);
+
+    private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(Body<OpenJob> body, JournalDoor door, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
     {
+        var request = body.Value;
         if (string.IsNullOrWhiteSpace(request.Complaint))
         {
             return TypedResults.Problem("Say what the circuit does wrong, in a few words.", statusCode: 422);
         }
 
-        if (await circuits.FindAsync(request.CircuitId, cancellation) is not { } found)
+        if (await door.OpenAsync(request.CircuitId, request.Complaint, request.Who ?? "", cancellation) is not { } job)
         {
             return TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
         }
 
-        var id = await store.OpenAsync(request.CircuitId, found.Version.Id, request.Complaint.Trim(), request.Who, null, cancellation);
-        var job = (await store.FindAsync(id, cancellation))!;
         // The suspects are worked out while the first entries are typed.
-        var session = sessions.Of(id, job.Compiled);
-        _ = session.DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await session.HistoryAsync(() => store.HistoryAsync(job.Row, cancellation)), CancellationToken.None);
-        return TypedResults.Created($"/api/jobs/{id}", job.ToView());
+        await desk.DiagnoseAsync(job, DiagnosisWish.Usual, () => history.OfAsync(job, CancellationToken.None), TimeSpan.Zero, CancellationToken.None);
+        return TypedResults.Created($"/api/jobs/{job.Row.Id}", job.ToView());
     }
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> Get(Guid id, JobStore store, CancellationToken cancellation) =>
@@ -44,46 +58,45 @@ internal static class JobEndpoints
     private static async Task<Results<Ok<int>, ProblemHttpResult>> Sequence(Guid id, JobStore store, CancellationToken cancellation) =>
         await store.SequenceAsync(id, cancellation) is { } sequence ? TypedResults.Ok(sequence) : NoJob();
 
-    private static async Task<Results<Ok<Recorded>, ProblemHttpResult>> Append(Guid id, JournalEntry entry, JobStore store, JobSessions sessions, CancellationToken cancellation)
+    private static async Task<Results<Ok<JobScreen>, ProblemHttpResult>> Screen(
+        Guid id, string? strategy, string? without, bool? learn, string? words, JobStore store, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
     {
-        if (await store.FindAsync(id, cancellation) is not { } first)
-        {
-            return NoJob();
-        }
-
-        return await sessions.Of(id, first.Compiled).InTurnAsync<Results<Ok<Recorded>, ProblemHttpResult>>(async () =>
-        {
-            if (entry.Id != Guid.Empty && await store.KnownAsync(id, entry.Id, cancellation) is { } known)
-            {
-                return TypedResults.Ok(new Recorded(known, true));
-            }
-
-            // Read again in turn: another screen may have recorded something meanwhile.
-            var job = (await store.FindAsync(id, cancellation))!;
-            if (Incomplete(entry) is { } missing)
-            {
-                return TypedResults.Problem(missing, statusCode: 422, title: "Not recorded");
-            }
-
-            if (job.State.Refuse(entry) is { } reason)
-            {
-                return TypedResults.Problem(reason, statusCode: job.State.Closing is null ? 422 : 409, title: "Not recorded");
-            }
-
-            var stamped = await store.AppendAsync(job, entry, cancellation);
-            return TypedResults.Ok(new Recorded(stamped.Sequence, false));
-        }, cancellation);
+        var wish = DiagnosisWish.Parse(strategy, without, learn, words);
+        return await store.FindAsync(id, cancellation) is { } job
+            ? TypedResults.Ok(new JobScreen(job.ToView(), await DiagnosisAsync(job, wish, history, desk, cancellation))) : NoJob();
     }
 
-    /// <summary>What JSON may leave out of an entry although it cannot do without.</summary>
-    private static string? Incomplete(JournalEntry entry) => entry switch
+    private static async Task<Results<Ok<Recorded>, ProblemHttpResult>> Append(
+        Guid id, Body<JournalEntry> entry, string? strategy, string? without, bool? learn, string? words,
+        JournalDoor door, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
     {
-        OperationSeen { Steps.IsDefaultOrEmpty: true } => "An operation has at least one step.",
-        Isolated { Points.IsDefault: true } => "Name the isolating devices that were opened.",
-        Reading { Held.IsDefault: true } => "Say what was held during the reading; an empty list for nothing.",
-        Repair { Parts.IsDefault: true } => "Say which parts were used; an empty list for none.",
-        _ => null,
-    };
+        var wish = DiagnosisWish.Parse(strategy, without, learn, words);
+        // Once it has come this far it is written, whether the answer still finds anybody or not.
+        switch (await door.AppendAsync(id, entry.Value, CancellationToken.None))
+        {
+            case DoorAnswer.Refused refused:
+                return TypedResults.Problem(refused.Reason, statusCode: refused.IsConflict ? 409 : 422, title: "Not recorded");
+            case DoorAnswer.Recorded recorded:
+                var diagnosis = await DiagnosisAsync(recorded.Job, wish, history, desk, cancellation);
+                return TypedResults.Ok(new Recorded(recorded.Sequence, recorded.WasKnown, recorded.Job.ToView(), diagnosis));
+            default:
+                return NoJob();
+        }
+    }
+
+    /// <summary>A diagnosis that fails takes nothing away from what was recorded: it is logged, and asked for again by itself.</summary>
+    private static async Task<DiagnosisView?> DiagnosisAsync(OpenedJob job, DiagnosisWish wish, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
+    {
+        try
+        {
+            var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);
+            return result is null ? null : new DiagnosisMapping(job.State, wish.Say).ToView(result);
+        }
+        catch (Exception e) when (e is not OperationCanceledException || !cancellation.IsCancellationRequested)
+        {
+            return null;
+        }
+    }
 
     private static ProblemHttpResult NoJob() => TypedResults.Problem("There is no such job.", statusCode: 404);
 }

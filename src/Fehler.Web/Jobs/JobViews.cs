@@ -1,7 +1,10 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Data;
+using Fehler.Web.Diagnosis;
 
 namespace Fehler.Web.Jobs;
 
@@ -11,30 +14,44 @@ namespace Fehler.Web.Jobs;
 /// <param name="Who">Who opens it.</param>
 public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "");
 
-/// <summary>A line of the logbook.</summary>
-public sealed record JobListItem(
-    Guid Id, Guid CircuitId, string CircuitTag, string CircuitTitle, string Area, string Title, DateTimeOffset OpenedAt, DateTimeOffset? ClosedAt,
-    string? Outcome, string? FoundUnit, string? FoundText, int Entries);
-
 /// <summary>A job with its journal and what the journal amounts to.</summary>
+/// <param name="State">Whether the circuit may be touched, in words that can be read from afar.</param>
+/// <param name="MayTouch">Isolated and proved dead: wires may be lifted, screws tried, resistances measured.</param>
+/// <param name="Possible">Safety steps that can be done now, with what has to be confirmed.</param>
+/// <param name="Before">What has to come first before a quantity is measured, by quantity; quantities that can be measured now are not in it.</param>
+/// <param name="Holdable">What can be held while a reading is taken, as things stand.</param>
+/// <param name="Meter">Settings of the meter.</param>
+/// <param name="SetAside">Numbers of entries that can no longer be read; they do not count.</param>
 public sealed record JobView(
-    Guid Id, Guid CircuitId, int CircuitVersion, string CircuitTag, string CircuitTitle, string Title, DateTimeOffset OpenedAt, int Sequence,
-    Liveness Liveness, bool IsIsolated, bool LiveAcknowledged, ImmutableArray<LiftedView> Lifted, bool IsClosed,
+    Guid Id, Guid CircuitId, int CircuitVersion, string CircuitTag, string CircuitTitle, string Title, DateTimeOffset OpenedAt, int Sequence, string Origin,
+    Liveness Liveness, string State, bool IsIsolated, bool LiveAcknowledged, bool MayTouch, ImmutableArray<LiftedView> Lifted, bool IsClosed,
+    ImmutableArray<SafetyProcedure> Possible, ImmutableSortedDictionary<Quantity, SafetyStep> Before, ImmutableArray<Trial> Holdable, ImmutableArray<MeterSetting> Meter,
     ImmutableArray<EntryView> Entries, ImmutableArray<FunctionTestView> FunctionTest, ImmutableArray<RestoreView> Restore,
-    ImmutableArray<string> RepairedUnits);
+    ImmutableArray<string> RepairedUnits, ImmutableArray<int> SetAside);
 
 public sealed record LiftedView(string Conductor, TerminalId End);
 
 /// <summary>A journal entry; <paramref name="Struck"/> ones stay visible and no longer count.</summary>
+/// <param name="Text">The entry in one line.</param>
+/// <param name="Shown">Of a reading the value as shown; empty otherwise.</param>
+/// <param name="CanBeStruck">It may be struck out now.</param>
 /// <param name="Void">A reading of a meter that was then found wrong: no evidence either.</param>
-public sealed record EntryView(JournalEntry Entry, bool Struck, bool Void);
+public sealed record EntryView(JournalEntry Entry, string Text, string Shown, bool Struck, bool CanBeStruck, bool Void);
 
 public sealed record FunctionTestView(FunctionTestStep Step, bool? Passed);
 
 public sealed record RestoreView(string Id, string Text, bool Done);
 
-/// <summary>Answer to a recorded entry.</summary>
-public sealed record Recorded(int Sequence, bool WasKnown);
+/// <summary>A job with its diagnosis.</summary>
+/// <param name="Diagnosis">Null while it takes longer than one waits: ask for it.</param>
+public sealed record JobScreen(JobView Job, DiagnosisView? Diagnosis);
+
+/// <summary>Answer to a recorded entry: that it is on disk, and what follows from it.</summary>
+/// <param name="Sequence">Its place in the journal.</param>
+/// <param name="WasKnown">It had been recorded before.</param>
+/// <param name="Job">The job with it.</param>
+/// <param name="Diagnosis">Null while it takes longer than one waits: ask for it.</param>
+public sealed record Recorded(int Sequence, bool WasKnown, JobView Job, DiagnosisView? Diagnosis);
 
 internal static class JobMapping
 {
@@ -42,12 +59,28 @@ internal static class JobMapping
     {
         var state = job.State;
         return new JobView(
-            job.Row.Id, job.Row.CircuitId, job.Row.CircuitVersion!.Number, job.Circuit.Tag, job.Circuit.Title, job.Row.Title, job.Row.OpenedAt,
-            state.Entries.Length, state.Liveness, state.IsIsolated, state.LiveAcknowledged,
+            job.Row.Id, job.Row.CircuitId, job.CircuitVersion, job.Circuit.Tag, job.Circuit.Title, job.Row.Title, job.Row.OpenedAt,
+            job.Row.EntryCount, job.Row.Origin, state.Liveness, Words(state.Liveness), state.IsIsolated, state.LiveAcknowledged, state.Liveness == Liveness.ProvedDead,
             [.. state.Lifted.Select(l => new LiftedView(l.Key, l.Value))], state.Closing is not null,
-            [.. state.Entries.Select(e => new EntryView(e, state.Struck.Contains(e.Id), state.Void.Contains(e.Id)))],
-            [.. job.State.Compiled.FunctionTest.Steps.Select(s => new FunctionTestView(s, state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null))],
+            [.. SafetyRules.Possible(state)], Before(state), [.. Trial.Holdable(job.Circuit, state.Liveness == Liveness.ProvedDead)], MeterSetting.All,
+            [.. state.Entries.Select(e => ToView(state, e))],
+            [.. job.Compiled.FunctionTest.Steps.Select(s => new FunctionTestView(s, state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null))],
             [.. RestoreList.Of(job.Circuit).Select(i => new RestoreView(i.Id, i.Text, state.RestoredItems.Contains(i.Id)))],
-            [.. state.Repairs.Select(r => r.Unit)]);
+            [.. state.Repairs.Select(r => r.Unit)], job.SetAside);
     }
+
+    private static EntryView ToView(JobState state, JournalEntry entry) => new(
+        entry, EntryWords.Of(entry), entry is Reading reading ? ReadingText.Show(reading.Value, reading.Quantity) : "", state.Struck.Contains(entry.Id),
+        state.Closing is null && entry is not (Complaint or StruckOut or CarriedIn) && !state.Struck.Contains(entry.Id), state.Void.Contains(entry.Id));
+
+    private static ImmutableSortedDictionary<Quantity, SafetyStep> Before(JobState state) => Enum.GetValues<Quantity>()
+        .Select(q => (Quantity: q, First: SafetyRules.Before(state, q))).Where(x => x.First is not null).ToImmutableSortedDictionary(x => x.Quantity, x => x.First!.Value);
+
+    private static string Words(Liveness liveness) => liveness switch
+    {
+        Liveness.Live => "LIVE",
+        Liveness.IsolatedNotProved => "ISOLATED, NOT PROVED – TREAT AS LIVE",
+        Liveness.ProvedDead => "ISOLATED AND PROVED DEAD",
+        _ => "NOT KNOWN – TREAT AS LIVE",
+    };
 }

@@ -1,27 +1,69 @@
-using Fehler.Core.Diagnosis;
 using Fehler.Data;
-using Microsoft.EntityFrameworkCore;
+using Fehler.Web.Diagnosis;
 
 namespace Fehler.Web.Jobs;
 
-/// <summary>Works out the diagnoses of open jobs after a start, so that the first screen does not wait for them.</summary>
-internal sealed class WarmUp(IServiceScopeFactory scopes, JobSessions sessions) : BackgroundService
+/// <summary>
+/// Works out the diagnoses of open jobs after a start, so that the first screen does not wait for them, and gives memory back when nothing is
+/// asked. One job that cannot be worked out never stops the others, nor the service.
+/// </summary>
+internal sealed class WarmUp(IServiceScopeFactory scopes, DiagnosisDesk desk, ILogger<WarmUp> log) : BackgroundService
 {
     private const int MostJobs = 10;
 
+    private static readonly TimeSpan Every = TimeSpan.FromMinutes(1), Idle = TimeSpan.FromMinutes(10);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        using var scope = scopes.CreateScope();
-        var db = scope.ServiceProvider.GetRequiredService<FehlerDb>();
-        var store = scope.ServiceProvider.GetRequiredService<JobStore>();
-        var open = await db.Jobs.Where(j => j.ClosedAt == null).OrderByDescending(j => j.OpenedAt).Select(j => j.Id).Take(MostJobs).ToListAsync(stoppingToken);
-        foreach (var id in open)
+        try
         {
-            if (await store.FindAsync(id, stoppingToken) is { } job)
+            foreach (var id in await OpenAsync(stoppingToken))
             {
-                var session = sessions.Of(id, job.Compiled);
-                await session.DiagnoseAsync(job.State, Strategy.MostTelling, Without.None, await session.HistoryAsync(() => store.HistoryAsync(job.Row, stoppingToken)), stoppingToken);
+                await WarmAsync(id, stoppingToken);
             }
+
+            using var clock = new PeriodicTimer(Every);
+            while (await clock.WaitForNextTickAsync(stoppingToken))
+            {
+                if (desk.Tidy(Idle))
+                {
+                    GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+                }
+            }
+        }
+        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+        {
+        }
+    }
+
+    private async Task<List<Guid>> OpenAsync(CancellationToken cancellation)
+    {
+        try
+        {
+            using var scope = scopes.CreateScope();
+            return await scope.ServiceProvider.GetRequiredService<JobStore>().OpenAsync(MostJobs, cancellation);
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            log.LogError(e, "The open jobs could not be read");
+            return [];
+        }
+    }
+
+    private async Task WarmAsync(Guid id, CancellationToken cancellation)
+    {
+        try
+        {
+            using var scope = scopes.CreateScope();
+            var history = scope.ServiceProvider.GetRequiredService<HistoryReader>();
+            if (await scope.ServiceProvider.GetRequiredService<JobStore>().FindAsync(id, cancellation) is { } job)
+            {
+                await desk.DiagnoseAsync(job, DiagnosisWish.Usual, () => history.OfAsync(job, cancellation), TimeSpan.FromMinutes(1), cancellation);
+            }
+        }
+        catch (Exception e) when (e is not OperationCanceledException || !cancellation.IsCancellationRequested)
+        {
+            log.LogError(e, "Job {Job} could not be worked out and is left aside", id);
         }
     }
 }

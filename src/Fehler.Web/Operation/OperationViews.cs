@@ -9,29 +9,25 @@ namespace Fehler.Web.Operation;
 /// <param name="Positions">Position of every device by tag.</param>
 /// <param name="Made">Contacts and poles by "tag:13-14": whether they are made.</param>
 /// <param name="Seen">What a person sees and hears, by tag.</param>
-/// <param name="Wires">Volts to earth or to the return by wire number, whichever is more; 0 where nothing holds it.</param>
+/// <param name="LiveWires">Numbers of the wires that are live.</param>
 /// <param name="Events">What happened by itself in the last step.</param>
 /// <param name="NextEventSeconds">How long until something happens by itself; null when nothing will.</param>
 /// <param name="Seconds">Time that has passed since the supply came on.</param>
 public sealed record OperationView(
     ImmutableSortedDictionary<string, string> Positions, ImmutableSortedDictionary<string, bool> Made, ImmutableSortedDictionary<string, string> Seen,
-    ImmutableSortedDictionary<string, double> Wires, ImmutableArray<string> Events, double? NextEventSeconds, double Seconds);
+    ImmutableSortedSet<string> LiveWires, ImmutableArray<string> Events, double? NextEventSeconds, double Seconds);
 
 internal static class OperationMapping
 {
     /// <summary>Does the steps from the circuit at rest.</summary>
-    /// <exception cref="ArgumentException">A step that the circuit does not know.</exception>
+    /// <exception cref="RefusedException">A step that the circuit does not know.</exception>
     public static OperationView Operate(CompiledCircuit compiled, IReadOnlyList<Step> steps)
     {
         var (circuit, simulator) = (compiled.Circuit, new Simulator(compiled.Network));
+        StepRules.Require(circuit, steps);
         var outcome = simulator.Start();
         foreach (var step in steps)
         {
-            if (step.Device.Length > 0 && circuit.FindDevice(step.Device) is null)
-            {
-                throw new ArgumentException($"The circuit has no device '{step.Device}'.");
-            }
-
             outcome = simulator.Do(outcome.State, step);
         }
 
@@ -39,7 +35,7 @@ internal static class OperationMapping
             circuit.Devices.Select((d, i) => (d.Tag, Position: Name(d, outcome.State.Devices[i].Position))).ToImmutableSortedDictionary(x => x.Tag, x => x.Position),
             circuit.Devices.SelectMany((d, i) => d.Kind.Elements(d).Where(e => e.IsContact).Select(e => ($"{d.Tag}:{e.Name}", d.Kind.IsMade(d, e, outcome.State.Devices[i])))).ToImmutableSortedDictionary(x => x.Item1, x => x.Item2),
             outcome.Appearances,
-            circuit.Conductors.GroupBy(c => c.Wire).ToImmutableSortedDictionary(g => g.Key, g => Math.Round(Volts(compiled, outcome.Solution, g.First().From), 1)),
+            LiveWires.Of(compiled, outcome.Solution),
             outcome.Events, simulator.NextEvent(outcome), steps.Sum(s => s.Seconds));
     }
 
@@ -47,17 +43,5 @@ internal static class OperationMapping
     {
         var names = device.Kind.Positions(device);
         return position < names.Length ? names[position] : "operated";
-    }
-
-    /// <summary>The greater of what stands to earth and to the return, of what holds; a floating wire counts as dead here.</summary>
-    private static double Volts(CompiledCircuit compiled, Solution solution, TerminalId terminal)
-    {
-        if (compiled.IsDirect(terminal))
-        {
-            var to = compiled.ReturnOf(terminal);
-            return solution.IsFirmDirect(terminal, to) ? Math.Abs(solution.DcVolts(terminal, to)) : 0;
-        }
-
-        return new[] { compiled.Circuit.Earth, compiled.ReturnOf(terminal) }.Max(to => solution.IsFirm(terminal, to) ? solution.Volts(terminal, to).Magnitude : 0);
     }
 }

@@ -3,6 +3,7 @@ using System.Text;
 using CsvHelper;
 using Fehler.Core.Circuits;
 using Fehler.Core.Procedures;
+using Fehler.Data;
 using Fehler.Web.Circuits;
 using Microsoft.AspNetCore.Http.HttpResults;
 

@@ -27,6 +27,17 @@ internal static class OpenApiShapes
                 schema.Description = "Terminal as written on the drawing, device:terminal, e.g. KM1:A1.";
             }
 
+            // A converter of its own hides from the description that this is text.
+            if (context.JsonTypeInfo.Type == typeof(string))
+            {
+                schema.Type = context.JsonPropertyInfo is { IsGetNullable: true } ? JsonSchemaType.String | JsonSchemaType.Null : JsonSchemaType.String;
+            }
+
+            if (context.JsonTypeInfo.ElementType == typeof(string))
+            {
+                (schema.Items as OpenApiSchema ?? (OpenApiSchema)(schema.Items = new OpenApiSchema())).Type = JsonSchemaType.String;
+            }
+
             return Task.CompletedTask;
         });
     }

@@ -4,8 +4,10 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
 using Fehler.Core.Families;
+using Fehler.Core.Procedures;
 using Fehler.Web.Circuits;
 using Fehler.Web.Operation;
+using Fehler.Web.Problems;
 
 namespace Fehler.Web.Setup;
 
@@ -22,20 +24,32 @@ internal static class SetupEndpoints
         var setup = routes.MapGroup("/api/setup").WithTags("Set-up");
         setup.MapGet("families", () => FamilyCatalogue.All).WithName("listFamilies").WithSummary("Families of starters with their options");
         setup.MapGet("kinds", Kinds).WithName("listKinds").WithSummary("Two-terminal devices that can be inserted in a path");
-        setup.MapPost("families/{family}", (string family, JsonElement options) => View(FamilyCatalogue.Build(family, options)))
-            .WithName("buildFamily").WithSummary("The circuit of a family with these options").ProducesProblem(422);
-        setup.MapPost("open", (SetupFile request) => View(Read(request.File))).WithName("openSetup").WithSummary("A circuit file, drawn and checked").ProducesProblem(422);
-        setup.MapPost("edit", (SetupEdit request) => View(CircuitEditor.Apply(Read(request.File), request.Edit))).WithName("editSetup").WithSummary("A circuit file after an edit").ProducesProblem(422);
-        setup.MapPost("operate", (SetupOperation request) => OperationMapping.Operate(Read(request.File).Compile(), request.Steps.IsDefault ? [] : request.Steps))
-            .WithName("operateSetup").WithSummary("What the circuit of a file does").ProducesProblem(422);
+        setup.MapPost("families/{family}", (string family, Body<JsonDocument> options, CancellationToken cancellation) =>
+            ViewAsync(() => FamilyCatalogue.Build(family, options.Value.RootElement), cancellation))
+            .Accepts<JsonElement>(Json).WithName("buildFamily").WithSummary("The circuit of a family with these options").ProducesProblem(422);
+        setup.MapPost("open", (Body<SetupFile> body, CancellationToken cancellation) => ViewAsync(() => Read(body.Value.File), cancellation))
+            .Accepts<SetupFile>(Json).WithName("openSetup").WithSummary("A circuit file, drawn and checked").ProducesProblem(422);
+        setup.MapPost("edit", (Body<SetupEdit> body, CancellationToken cancellation) => ViewAsync(() => CircuitEditor.Apply(Read(body.Value.File), body.Value.Edit), cancellation))
+            .Accepts<SetupEdit>(Json).WithName("editSetup").WithSummary("A circuit file after an edit").ProducesProblem(422);
+        setup.MapPost("operate", (Body<SetupOperation> body, CancellationToken cancellation) => Task.Run(
+            () => OperationMapping.Operate(Read(body.Value.File).Compile(), body.Value.Steps.IsDefault ? [] : body.Value.Steps), cancellation))
+            .Accepts<SetupOperation>(Json).WithName("operateSetup").WithSummary("What the circuit of a file does").ProducesProblem(422);
     }
 
-    private static Circuit Read(JsonElement file) => CircuitFile.Read(file.GetRawText());
+    private const string Json = System.Net.Mime.MediaTypeNames.Application.Json;
 
-    private static SetupView View(Circuit circuit) => View(circuit, circuit.Compile());
+    private static Task<SetupView> ViewAsync(Func<Circuit> circuit, CancellationToken cancellation) => Task.Run(() => View(circuit()), cancellation);
 
-    private static SetupView View(Circuit circuit, CompiledCircuit compiled) =>
-        new(JsonDocument.Parse(CircuitFile.Write(circuit)).RootElement, compiled.ToView(Guid.Empty, 0), Proposals.Of(compiled));
+    private static Circuit Read(JsonElement file) => file.ValueKind == JsonValueKind.Undefined
+        ? throw new CircuitException("file", "is missing; send the circuit file along.") : CircuitFile.Read(file.GetRawText());
+
+    private static SetupView View(Circuit circuit)
+    {
+        var compiled = circuit.Compile();
+        CircuitAcceptance.Try(compiled);
+        using var file = JsonDocument.Parse(CircuitFile.Write(circuit));
+        return new SetupView(file.RootElement.Clone(), compiled.ToView(Guid.Empty, 0), Proposals.Of(compiled));
+    }
 
     private static IEnumerable<KindView> Kinds() =>
         from kind in DeviceKinds.All

@@ -3,7 +3,6 @@ import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
-import Toast from 'primevue/toast'
 import { ref } from 'vue'
 import { useSettings } from './composables/useSettings'
 
@@ -51,7 +50,6 @@ const ways = [
   <RouterView v-slot="{ Component, route }">
     <component :is="Component" :key="route.path" />
   </RouterView>
-  <Toast position="bottom-center" />
   <Dialog v-model:visible="open" modal header="You and this screen" :style="{ width: '30rem', maxWidth: '95vw' }">
     <div class="fields">
       <label for="who">Your name, as it goes into the journal</label>

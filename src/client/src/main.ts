@@ -5,17 +5,13 @@ import '@fontsource/barlow-semi-condensed/500.css'
 import '@fontsource/barlow-semi-condensed/600.css'
 import 'primeicons/primeicons.css'
 import './styles.css'
-import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
-import ToastService from 'primevue/toastservice'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
 import { workshop } from './theme'
 
 createApp(App)
-  .use(createPinia())
   .use(router)
   .use(PrimeVue, { theme: { preset: workshop, options: { darkModeSelector: '.dark' } } })
-  .use(ToastService)
   .mount('#app')

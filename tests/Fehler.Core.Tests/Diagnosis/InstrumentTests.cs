@@ -55,7 +55,7 @@ public class InstrumentTests
         run.Result.Status.ShouldBe(DiagnosisStatus.Found);
         run.Result.Units[0].Unit.ShouldBe("M1");
         run.Entries.OfType<Reading>().ShouldContain(r => r.Quantity == Quantity.Insulation);
-        new DiagnosisSession(Circuit.Compiled()).Diagnose(JobState.Of(Circuit.Compiled(), run.Entries), without: Without.InsulationTester)
+        new DiagnosisSession(Circuit.Compiled()).Diagnose(JobState.Of(Circuit.Compiled(), run.Entries), without: Without.InsulationTester, cancellation: TestContext.Current.CancellationToken)
             .Proposals.ShouldNotContain(p => p.Kind == ProposalKind.Reading && p.Quantity == Quantity.Insulation);
     }
 

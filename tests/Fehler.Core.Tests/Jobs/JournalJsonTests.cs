@@ -72,7 +72,7 @@ public class JournalJsonTests
     [InlineData(4700, Quantity.Ohms, "4.7 kΩ")]
     [InlineData(2_200_000, Quantity.Ohms, "2.2 MΩ")]
     public void Numbers_are_shown_with_their_unit_and_as_many_digits_as_a_meter_has(double number, Quantity quantity, string shown) =>
-        ReadingValue.Of(number).Show(quantity).ShouldBe(shown);
+        ReadingText.Show(ReadingValue.Of(number), quantity).ShouldBe(shown);
 
     [Theory]
     [InlineData(ReadingKind.OverLimit, "OL")]
@@ -80,5 +80,5 @@ public class JournalJsonTests
     [InlineData(ReadingKind.Beep, "beep")]
     [InlineData(ReadingKind.Silent, "no beep")]
     [InlineData(ReadingKind.Unsteady, "unsteady")]
-    public void Words_are_shown_as_words(ReadingKind kind, string shown) => new ReadingValue(kind).Show(Quantity.Ohms).ShouldBe(shown);
+    public void Words_are_shown_as_words(ReadingKind kind, string shown) => ReadingText.Show(new ReadingValue(kind), Quantity.Ohms).ShouldBe(shown);
 }

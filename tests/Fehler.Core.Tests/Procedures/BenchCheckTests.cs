@@ -1,4 +1,5 @@
 using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
 using Fehler.Core.Tests.Families;
 
@@ -16,10 +17,10 @@ public class BenchCheckTests
     {
         var ohms = Starters.LineToNeutral.Device("KM1").Given("coilOhms").Number!.Value;
         var coil = Item("KM1/A1-A2@0");
-        coil.IsGood(ohms).ShouldBeTrue();
-        coil.IsGood(0.2).ShouldBeFalse();
-        coil.IsGood(ohms * 0.5).ShouldBeFalse();
-        coil.IsGood(double.PositiveInfinity).ShouldBeFalse();
+        coil.IsGood(new Ohms(ohms)).ShouldBeTrue();
+        coil.IsGood(new Ohms(0.2)).ShouldBeFalse();
+        coil.IsGood(new Ohms(ohms * 0.5)).ShouldBeFalse();
+        coil.IsGood(new Ohms(double.PositiveInfinity)).ShouldBeFalse();
     }
 
     [Theory]
@@ -35,8 +36,8 @@ public class BenchCheckTests
     [InlineData("S2/13-14@1", true)]
     public void Each_contact_is_tested_both_ways(string id, bool closed)
     {
-        Item(id).IsGood(0.2).ShouldBe(closed);
-        Item(id).IsGood(double.PositiveInfinity).ShouldBe(!closed);
+        Item(id).IsGood(new Ohms(0.2)).ShouldBe(closed);
+        Item(id).IsGood(new Ohms(double.PositiveInfinity)).ShouldBe(!closed);
     }
 
     /// <summary>Star: phase to phase twice a winding; to the frame open.</summary>
@@ -44,10 +45,10 @@ public class BenchCheckTests
     public void Windings_are_tested_to_each_other_and_to_the_frame()
     {
         var winding = 2 * Starters.LineToNeutral.Device("M1").Given("statorOhms").Number!.Value;
-        Item("M1/U-V").IsGood(winding).ShouldBeTrue();
-        Item("M1/U-V").IsGood(2 * winding).ShouldBeFalse();
-        Item("M1/U-PE").IsGood(double.PositiveInfinity).ShouldBeTrue();
-        Item("M1/U-PE").IsGood(1200).ShouldBeFalse();
+        Item("M1/U-V").IsGood(new Ohms(winding)).ShouldBeTrue();
+        Item("M1/U-V").IsGood(new Ohms(2 * winding)).ShouldBeFalse();
+        Item("M1/U-PE").IsGood(new Ohms(double.PositiveInfinity)).ShouldBeTrue();
+        Item("M1/U-PE").IsGood(new Ohms(1200)).ShouldBeFalse();
     }
 
     /// <summary>Six free leads: only U1-U2, V1-V2, W1-W2 read.</summary>
@@ -64,14 +65,14 @@ public class BenchCheckTests
     [InlineData("4.7k", 4700)]
     [InlineData("2M", 2e6)]
     [InlineData("ol", double.PositiveInfinity)]
-    public void Readings_are_understood_as_people_write_them(string text, double ohms) => BenchCheck.ParseOhms(text).ShouldBe(ohms);
+    public void Readings_are_understood_as_people_write_them(string text, double ohms) => ReadingText.ParseOhms(text).Value.ShouldBe(ohms);
 
     [Theory]
     [InlineData("")]
     [InlineData("good")]
     [InlineData("-3")]
     [InlineData("k")]
-    public void What_is_not_a_reading_is_refused(string text) => Should.Throw<FormatException>(() => BenchCheck.ParseOhms(text));
+    public void What_is_not_a_reading_is_refused(string text) => Should.Throw<RefusedException>(() => ReadingText.ParseOhms(text));
 
     [Theory]
     [MemberData(nameof(FamilySamples.Names), MemberType = typeof(FamilySamples))]

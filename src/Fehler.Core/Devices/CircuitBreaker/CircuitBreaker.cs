@@ -32,6 +32,9 @@ internal sealed partial class CircuitBreaker : SwitchingDevice
 
     public override string Id => "circuit-breaker";
     public override string Term => "circuit-breaker";
+
+    public override LadderShape LadderShapeOf(Element? element) =>
+        element?.Role == ElementRole.Pole ? LadderShape.Breaker : base.LadderShapeOf(element);
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "tripped"];
     public override (string Off, string On, int Rank)? IsolatingPositions => ("off", "on", 1);
     public override ImmutableArray<Actuation> Actuations(Device device) => [new("off", "Switch off", false), new("on", "Switch on", false)];

@@ -20,6 +20,7 @@ internal sealed partial class ControlTransformer : CompleteKind
 
     public override string Id => "control-transformer";
     public override string Term => "control transformer";
+    public override LadderShape LadderShapeOf(Element? element) => LadderShape.Windings;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [

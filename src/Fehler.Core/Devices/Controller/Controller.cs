@@ -25,6 +25,11 @@ internal sealed partial class Controller : CompleteKind
 
     public override string Id => "controller";
     public override string Term => "controller";
+    public override string Letters => "PLC";
+
+    public override LadderShape LadderShapeOf(Element? element) =>
+        element?.Role == ElementRole.Load ? LadderShape.Box : base.LadderShapeOf(element);
+
     public override bool SharesTerminals => true;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =

@@ -16,6 +16,7 @@ internal sealed partial class DrumSwitch : CompleteKind
 
     public override string Id => "drum-switch";
     public override string Term => "drum switch";
+    public override LadderShape LadderShapeOf(Element? element) => LadderShape.Blade;
     public override bool SharesTerminals => true;
     public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.RatedAmps];
 

@@ -16,6 +16,7 @@ internal sealed partial class Fuse : CompleteKind
 
     public override string Id => "fuse";
     public override string Term => "fuse";
+    public override LadderShape LadderShapeOf(Element? element) => LadderShape.Fuse;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [

@@ -24,6 +24,9 @@ internal sealed partial class MotorBreaker : CompleteKind
     public override string Id => "motor-breaker";
     public override string Term => "motor-protective breaker";
 
+    public override LadderShape LadderShapeOf(Element? element) =>
+        element?.Role == ElementRole.Pole ? LadderShape.Breaker : base.LadderShapeOf(element);
+
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [
         Plate.SettingAmps,

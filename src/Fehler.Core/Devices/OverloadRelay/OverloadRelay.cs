@@ -24,6 +24,9 @@ internal sealed partial class OverloadRelay : CompleteKind
     public override string Id => "overload-relay";
     public override string Term => "overload relay";
 
+    public override LadderShape LadderShapeOf(Element? element) =>
+        element?.Role == ElementRole.Link ? LadderShape.Heater : base.LadderShapeOf(element);
+
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [
         Plate.SettingAmps,

@@ -18,6 +18,7 @@ internal sealed partial class PilotLamp : CompleteKind
 
     public override string Id => "pilot-lamp";
     public override string Term => "pilot lamp";
+    public override LadderShape LadderShapeOf(Element? element) => LadderShape.Lamp;
     public override string? RatedVoltsParameter => Plate.Volts.Name;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =

@@ -17,6 +17,7 @@ internal sealed partial class ProcessSwitch : ControlSwitch
 
     public override string Id => "process-switch";
     public override string Term => "limit or process switch";
+    public override LadderShape LadderShapeOf(Element? element) => LadderShape.ProcessSwitch;
     private protected override string DefaultContact => "13-14";
 
     public override ImmutableArray<ParameterSpec> Parameters =>

@@ -20,6 +20,7 @@ internal sealed partial class SelectorSwitch : ControlSwitch
 
     public override string Id => "selector-switch";
     public override string Term => "selector switch";
+    public override LadderShape LadderShapeOf(Element? element) => LadderShape.Selector;
     private protected override string DefaultContact => "13-14";
 
     public override ImmutableArray<ParameterSpec> Parameters =>

@@ -15,6 +15,7 @@ internal sealed partial class Suppressor : CompleteKind
 
     public override string Id => "suppressor";
     public override string Term => "coil suppressor";
+    public override LadderShape LadderShapeOf(Element? element) => LadderShape.Box;
     public override string? RatedVoltsParameter => Plate.Volts.Name;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =

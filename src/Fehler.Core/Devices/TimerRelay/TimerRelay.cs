@@ -23,6 +23,13 @@ internal sealed partial class TimerRelay : CoilOperated
 
     public override string Id => "timer-relay";
     public override string Term => "timing relay";
+
+    /// <summary>Last digits 5-6 and 7-8 act after a delay (EN 50005, from memory), and so do the outputs of a star-delta timer.</summary>
+    public override bool IsDelayed(Element element) => element.IsContact && element.B[^1] is '5' or '6' or '7' or '8';
+
+    public override LadderShape LadderShapeOf(Element? element) =>
+        element is not null && IsDelayed(element) ? LadderShape.DelayedContact : base.LadderShapeOf(element);
+
     private protected override (double Volts, double PullInVa, double SealedVa) UsualCoil => (230, 4, 4);
     public override bool SharesTerminals => true;
 

@@ -9,7 +9,8 @@ export type Proposal = Schemas['ProposalView']
 export type Entry = Schemas['JournalEntry']
 export type Step = Schemas['Step']
 export type Quantity = Schemas['Quantity']
-export type ReadingValue = Schemas['ReadingValue']
+export type Recorded = Schemas['Recorded']
+export type SafetyStep = NonNullable<Schemas['SafetyStep']>
 
 /** Looked up at each call, so that a test can put its own in its place. */
 export const api = createClient<paths>({ baseUrl: '', fetch: (request: Request) => globalThis.fetch(request) })

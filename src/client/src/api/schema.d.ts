@@ -48,7 +48,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The register */
+        /**
+         * The register, page by page
+         * @description 'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs or lastFault; 'take' at most 200.
+         */
         get: operations["listCircuits"];
         put?: never;
         /** Takes in a circuit file (docs/formats/circuit.schema.json) */
@@ -171,7 +174,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every job on this circuit */
+        /** The jobs on this circuit, page by page */
         get: operations["listCircuitJobs"];
         put?: never;
         post?: never;
@@ -188,7 +191,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The logbook */
+        /**
+         * The logbook, page by page
+         * @description 'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200.
+         */
         get: operations["listJobs"];
         put?: never;
         /** Opens a job on a circuit */
@@ -208,6 +214,26 @@ export interface paths {
         };
         /** A job with its journal and its state */
         get: operations["getJob"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A job with its diagnosis: all that its screen shows
+         * @description 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, insulationTester, with commas; 'learn=false' leaves earlier repairs out; 'words' is iec (default) or american.
+         */
+        get: operations["getJobScreen"];
         put?: never;
         post?: never;
         delete?: never;
@@ -243,8 +269,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Records a journal entry; answered once it is on disk
-         * @description Give the entry an id of your own: sent again after a lost answer, it is recorded once.
+         * Records a journal entry; answered once it is on disk, with what follows from it
+         * @description Give the entry an id of your own: sent again after a lost answer, it is recorded once. 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, insulationTester, with commas; 'learn=false' leaves earlier repairs out; 'words' is iec (default) or american.
          */
         post: operations["addEntry"];
         delete?: never;
@@ -416,7 +442,10 @@ export interface paths {
         /** Circuits with their history as one zip; circuit=id for one of them */
         get: operations["downloadBundle"];
         put?: never;
-        /** Takes a bundle in; a second time changes nothing */
+        /**
+         * Takes a bundle in; a second time changes nothing
+         * @description 'from' says where it comes from, as the journals will show it. What cannot be used is set aside and said.
+         */
         post: operations["importBundle"];
         delete?: never;
         options?: never;
@@ -524,6 +553,7 @@ export interface components {
             entries: number;
             /** Format: int32 */
             benchChecks: number;
+            setAside: string[];
         };
         CircuitEdit: components["schemas"]["CircuitEditInsertBeside"] | components["schemas"]["CircuitEditRemovePart"] | components["schemas"]["CircuitEditRenameDevice"] | components["schemas"]["CircuitEditRenameContact"] | components["schemas"]["CircuitEditRenumberWire"] | components["schemas"]["CircuitEditSetParameter"] | components["schemas"]["CircuitEditDescribeDevice"] | components["schemas"]["CircuitEditSetPlace"] | components["schemas"]["CircuitEditRouteChained"] | components["schemas"]["CircuitEditRouteOverStrip"] | components["schemas"]["CircuitEditMoveEnd"] | components["schemas"]["CircuitEditDescribeCircuit"];
         CircuitEditDescribeCircuit: {
@@ -649,6 +679,7 @@ export interface components {
             isolationPoints: string[];
             findings: components["schemas"]["DesignFinding"][];
             cautions: string[];
+            trials: components["schemas"]["Trial"][];
         };
         /** @enum {unknown} */
         CloseOutcome: "repairedAndProved" | "nothingFound" | "handedOver";
@@ -681,9 +712,7 @@ export interface components {
             term: string;
             location: string;
             function: string;
-            parameters: {
-                [key: string]: string;
-            };
+            parameters: Record<string, never>;
             terminals: string[];
             positions: string[];
             actuations: components["schemas"]["Actuation"][];
@@ -708,9 +737,7 @@ export interface components {
             waysOut: string[];
             remedy: string;
             askWhy: string;
-            wireVolts: {
-                [key: string]: null | number;
-            };
+            liveWires: string[];
             consequences: string[];
             /** Format: int32 */
             repairsHere: number;
@@ -740,7 +767,10 @@ export interface components {
         };
         EntryView: {
             entry: components["schemas"]["JournalEntry"];
+            text: string;
+            shown: string;
             struck: boolean;
+            canBeStruck: boolean;
             void: boolean;
         };
         FamilyChoice: {
@@ -781,16 +811,14 @@ export interface components {
             title: string;
             before: components["schemas"]["Step"][];
             steps: components["schemas"]["Step"][];
-            expected: {
-                [key: string]: string;
-            };
+            expected: Record<string, never>;
             caution: string;
         };
         FunctionTestView: {
             step: components["schemas"]["FunctionTestStep"];
             passed: null | boolean;
         };
-        ImportResult: {
+        Imported: {
             /** Format: uuid */
             id: string;
             tag: string;
@@ -816,6 +844,11 @@ export interface components {
             foundText: null | string;
             /** Format: int32 */
             entries: number;
+            origin: string;
+        };
+        JobScreen: {
+            job: components["schemas"]["JobView"];
+            diagnosis: null | components["schemas"]["DiagnosisView"];
         };
         JobView: {
             /** Format: uuid */
@@ -831,17 +864,44 @@ export interface components {
             openedAt: string;
             /** Format: int32 */
             sequence: number;
+            origin: string;
             liveness: components["schemas"]["Liveness"];
+            state: string;
             isIsolated: boolean;
             liveAcknowledged: boolean;
+            mayTouch: boolean;
             lifted: components["schemas"]["LiftedView"][];
             isClosed: boolean;
+            possible: components["schemas"]["SafetyProcedure"][];
+            before: {
+                [key: string]: components["schemas"]["SafetyStep"];
+            };
+            holdable: components["schemas"]["Trial"][];
+            meter: components["schemas"]["MeterSetting"][];
             entries: components["schemas"]["EntryView"][];
             functionTest: components["schemas"]["FunctionTestView"][];
             restore: components["schemas"]["RestoreView"][];
             repairedUnits: string[];
+            setAside: number[];
         };
-        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        /** @enum {unknown} */
+        JobsShown: "all" | "open" | "closed" | null;
+        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        JournalEntryCarriedIn: {
+            /** @enum {string} */
+            type?: "carriedIn";
+            from: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
         JournalEntryClosed: {
             /** @enum {string} */
             type?: "closed";
@@ -859,6 +919,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryComplaint: {
@@ -871,6 +934,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryEnergised: {
@@ -882,6 +948,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryFinding: {
@@ -898,6 +967,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryFunctionTested: {
@@ -905,15 +977,16 @@ export interface components {
             type?: "functionTested";
             step: string;
             passed: boolean;
-            seen: {
-                [key: string]: string;
-            };
+            seen: Record<string, never>;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryIsolated: {
@@ -926,6 +999,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryLiveWorkAcknowledged: {
@@ -937,6 +1013,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryLookSeen: {
@@ -951,6 +1030,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryMeterChecked: {
@@ -965,6 +1047,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryNote: {
@@ -977,21 +1062,25 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryOperationSeen: {
             /** @enum {string} */
             type?: "operation";
             steps: components["schemas"]["Step"][];
-            seen: {
-                [key: string]: string;
-            };
+            seen: Record<string, never>;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryProvedDead: {
@@ -1005,6 +1094,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryReading: {
@@ -1017,12 +1109,37 @@ export interface components {
             value: components["schemas"]["ReadingValue"];
             /** @default  */
             meter: string;
+            typed?: string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        JournalEntryReadingAsTyped: {
+            /** @enum {string} */
+            type?: "readingAsTyped";
+            quantity: components["schemas"]["Quantity"];
+            from: components["schemas"]["TerminalId"];
+            to: components["schemas"]["TerminalId"];
+            held: components["schemas"]["Step"][];
+            typed: string;
+            /** @default  */
+            meter: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryRepair: {
@@ -1044,6 +1161,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryRestored: {
@@ -1056,6 +1176,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryStruckOut: {
@@ -1070,6 +1193,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryTightened: {
@@ -1083,6 +1209,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryWireLanded: {
@@ -1095,6 +1224,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JournalEntryWireLifted: {
@@ -1108,6 +1240,9 @@ export interface components {
             sequence?: number;
             /** Format: date-time */
             at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
             who?: string;
         };
         JsonElement: unknown;
@@ -1117,6 +1252,8 @@ export interface components {
             usualContact: string;
             usualTerminals: string[];
         };
+        /** @enum {unknown} */
+        LadderShape: "contact" | "delayedContact" | "coil" | "lamp" | "button" | "mushroomButton" | "selector" | "processSwitch" | "fuse" | "heater" | "blade" | "breaker" | "windings" | "box";
         LeftView: {
             unit: string;
             /** Format: double */
@@ -1148,6 +1285,13 @@ export interface components {
             answers: string[];
             deadOnly: boolean;
         };
+        MeterSetting: {
+            quantity: components["schemas"]["Quantity"];
+            label: string;
+            name: string;
+            isClamp: boolean;
+            touches: string[];
+        };
         OpenJob: {
             /** Format: uuid */
             circuitId: string;
@@ -1159,18 +1303,12 @@ export interface components {
             steps: components["schemas"]["Step"][];
         };
         OperationView: {
-            positions: {
-                [key: string]: string;
-            };
+            positions: Record<string, never>;
             made: {
                 [key: string]: boolean;
             };
-            seen: {
-                [key: string]: string;
-            };
-            wires: {
-                [key: string]: number;
-            };
+            seen: Record<string, never>;
+            liveWires: string[];
             events: string[];
             /** Format: double */
             nextEventSeconds: null | number;
@@ -1182,6 +1320,16 @@ export interface components {
             /** Format: double */
             probability: number;
             leaves: components["schemas"]["LeftView"][];
+        };
+        PageOfCircuitListItem: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["CircuitListItem"][];
+        };
+        PageOfJobListItem: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["JobListItem"][];
         };
         PartView: {
             device: string;
@@ -1200,6 +1348,9 @@ export interface components {
             width: number;
             /** Format: double */
             height: number;
+            ladder: components["schemas"]["LadderShape"];
+            letters: string;
+            isDelayed: boolean;
             terminals: components["schemas"]["DrawnTerminal"][];
             references: components["schemas"]["CrossReference"][];
         };
@@ -1245,6 +1396,8 @@ export interface components {
             why: string;
             isProof: boolean;
             cautions: string[];
+            first: null | components["schemas"]["SafetyStep"];
+            heldWords: string;
         };
         ProposedEdit: {
             text: string;
@@ -1285,6 +1438,8 @@ export interface components {
             /** Format: int32 */
             sequence: number;
             wasKnown: boolean;
+            job: components["schemas"]["JobView"];
+            diagnosis: null | components["schemas"]["DiagnosisView"];
         };
         ReferenceView: {
             terminal: components["schemas"]["TerminalId"];
@@ -1313,6 +1468,15 @@ export interface components {
             what: string;
             check: string;
         };
+        SafetyProcedure: {
+            step: components["schemas"]["SafetyStep"];
+            title: string;
+            notes: string[];
+            checklist: string[];
+            confirm: string;
+        };
+        /** @enum {unknown} */
+        SafetyStep: "liveTests" | "isolate" | "proveDead" | "switchOn" | null;
         SettingView: {
             name: string;
             description: string;
@@ -1378,6 +1542,10 @@ export interface components {
         };
         /** @description Terminal as written on the drawing, device:terminal, e.g. KM1:A1. */
         TerminalId: string;
+        Trial: {
+            label: string;
+            steps: components["schemas"]["Step"][];
+        };
         TripCause: {
             unit: string;
             title: string;
@@ -1441,6 +1609,24 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     operateCircuit: {
@@ -1489,7 +1675,13 @@ export interface operations {
     };
     listCircuits: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1502,7 +1694,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CircuitListItem"][];
+                    "application/json": components["schemas"]["PageOfCircuitListItem"];
                 };
             };
         };
@@ -1526,7 +1718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ImportResult"];
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1725,7 +1917,13 @@ export interface operations {
     };
     listCircuitJobs: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -1740,14 +1938,21 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobListItem"][];
+                    "application/json": components["schemas"]["PageOfJobListItem"];
                 };
             };
         };
     };
     listJobs: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+                show?: components["schemas"]["JobsShown"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1760,7 +1965,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobListItem"][];
+                    "application/json": components["schemas"]["PageOfJobListItem"];
                 };
             };
         };
@@ -1836,6 +2041,69 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getJobScreen: {
+        parameters: {
+            query?: {
+                strategy?: string;
+                without?: string;
+                learn?: boolean;
+                words?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobScreen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
         };
     };
     getSequence: {
@@ -1871,7 +2139,12 @@ export interface operations {
     };
     addEntry: {
         parameters: {
-            query?: never;
+            query?: {
+                strategy?: string;
+                without?: string;
+                learn?: boolean;
+                words?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2180,13 +2453,17 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/zip": components["schemas"]["Stream"];
+                };
             };
         };
     };
     importBundle: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2208,6 +2485,15 @@ export interface operations {
             };
             /** @description Payload Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

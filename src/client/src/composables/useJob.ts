@@ -1,6 +1,6 @@
-import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, need, type Circuit, type Diagnosis, type Entry, type Job } from '@/api/client'
-import { useOutbox } from './useOutbox'
+import { useOutbox, type Wish } from './useOutbox'
 import { useSettings } from './useSettings'
 
 /** A job with its circuit and diagnosis, kept up to date with what this and other screens record. */
@@ -8,55 +8,86 @@ export function useJob(id: string) {
   const job = shallowRef<Job>()
   const circuit = shallowRef<Circuit>()
   const diagnosis = shallowRef<Diagnosis>()
-  const thinking = ref(false)
+  const asking = ref(0)
+  const thinking = computed(() => asking.value > 0)
   const problem = ref('')
   const outbox = useOutbox(id)
   const { strategy, without, learn, school } = useSettings()
   let timer: ReturnType<typeof setInterval> | undefined
+  let asked = 0
+  let shown = 0
 
-  async function load() {
-    job.value = need(await api.GET('/api/jobs/{id}', { params: { path: { id } } }))
-    circuit.value ??= need(await api.GET('/api/circuits/{id}', { params: { path: { id: job.value.circuitId } } }))
-    await diagnose()
+  const wish = (): Wish => ({
+    strategy: strategy.value,
+    without: without.value.join(',') || undefined,
+    learn: learn.value ? undefined : false,
+    words: school.value === 'ladder' ? 'american' : undefined,
+  })
+
+  /** Shows what the service answered, unless something newer is shown already. Returns whether a diagnosis came with it. */
+  function show(number: number, now: Job, result: Diagnosis | null | undefined): boolean {
+    if (number < shown || now.sequence < (job.value?.sequence ?? 0)) return true
+    shown = number
+    job.value = now
+    if (result) diagnosis.value = result
+    return !!result
   }
 
-  async function diagnose() {
-    thinking.value = true
+  /** Asks until the diagnosis is there: a first one may take longer than an answer waits. */
+  async function load(): Promise<void> {
+    asking.value++
     try {
-      diagnosis.value = need(
-        await api.GET('/api/jobs/{id}/diagnosis', {
-          params: {
-            path: { id },
-            query: {
-              strategy: strategy.value,
-              without: without.value.join(',') || undefined,
-              learn: learn.value ? undefined : false,
-              words: school.value === 'ladder' ? 'american' : undefined,
-            },
-          },
-        }),
-      )
+      const number = ++asked
+      const screen = need(await api.GET('/api/jobs/{id}/screen', { params: { path: { id }, query: wish() } }))
+      circuit.value ??= need(await api.GET('/api/circuits/{id}', { params: { path: { id: screen.job.circuitId } } }))
+      if (!show(number, screen.job, screen.diagnosis)) await diagnose()
     } finally {
-      thinking.value = false
+      asking.value--
     }
   }
 
-  /** Records an entry and shows what follows from it; false when it was refused, with the reason in `problem`. */
-  async function record(entry: Entry): Promise<boolean> {
-    problem.value = ''
+  async function diagnose(): Promise<void> {
+    asking.value++
     try {
-      await outbox.record(entry)
-      if (!outbox.offline.value) await load()
-      return true
-    } catch (error) {
-      problem.value = (error as Error).message
-      await load().catch(() => undefined)
-      return false
+      const number = ++asked
+      const result = need(await api.GET('/api/jobs/{id}/diagnosis', { params: { path: { id }, query: wish() } }))
+      if (number >= shown && result.sequence >= (diagnosis.value?.sequence ?? 0)) {
+        shown = number
+        diagnosis.value = result
+      }
+    } finally {
+      asking.value--
     }
+  }
+
+  /** Records an entry and shows what follows from it. Returns why it was refused, or nothing. */
+  async function record(entry: Entry, label = ''): Promise<string | undefined> {
+    problem.value = ''
+    asking.value++
+    const number = ++asked
+    try {
+      const outcome = await outbox.record(entry, label || labelOf(entry), wish())
+      if ('refused' in outcome) {
+        await load().catch(() => undefined)
+        return outcome.refused
+      }
+      if ('recorded' in outcome && !show(number, outcome.recorded.job, outcome.recorded.diagnosis))
+        await diagnose().catch((e: Error) => (problem.value = e.message))
+      return undefined
+    } finally {
+      asking.value--
+    }
+  }
+
+  /** The same where there is no field to show the reason at. */
+  async function recordHere(entry: Entry): Promise<boolean> {
+    const refused = await record(entry)
+    if (refused) problem.value = refused
+    return !refused
   }
 
   async function lookForNews() {
-    if (document.hidden || outbox.mine.value.length > 0) return
+    if (document.hidden || outbox.mine.value.some((w) => !w.refused)) return
     try {
       const sequence = need(await api.GET('/api/jobs/{id}/sequence', { params: { path: { id } } }))
       outbox.offline.value = false
@@ -66,13 +97,14 @@ export function useJob(id: string) {
     }
   }
 
-  watch([strategy, without, learn, school], () => void diagnose().catch((e: Error) => (problem.value = e.message)))
+  const told = (promise: Promise<unknown>) => void promise.catch((e: Error) => (problem.value = e.message))
+  watch([strategy, without, learn, school], () => told(diagnose()))
   watch(outbox.mine, (now, before) => {
-    if (before.length > 0 && now.length === 0) void load().catch(() => undefined)
+    if (before.length > now.length) void load().catch(() => undefined)
   })
   onMounted(() => {
-    load().catch((error: Error) => (problem.value = error.message))
-    void outbox.send().catch((error: Error) => (problem.value = error.message))
+    told(load())
+    told(outbox.send())
     timer = setInterval(() => void lookForNews(), 3000)
   })
   onBeforeUnmount(() => clearInterval(timer))
@@ -84,8 +116,27 @@ export function useJob(id: string) {
     thinking,
     problem,
     record,
-    reload: load,
+    recordHere,
     waiting: outbox.mine,
     offline: outbox.offline,
+    unsaved: outbox.unsaved,
+    mend: outbox.mend,
+    letGo: outbox.drop,
+  }
+}
+
+/** What an entry is, for the eye, while it waits for a connection. */
+export function labelOf(entry: Entry): string {
+  switch (entry.type) {
+    case 'readingAsTyped':
+      return `${entry.from} – ${entry.to}: ${entry.typed}`
+    case 'look':
+      return `${entry.device} ${entry.look}: ${entry.answer}`
+    case 'operation':
+      return entry.steps.map((s) => `${s.device} ${s.position}`.trim() || 'waited').join(', ')
+    case 'note':
+      return `Note: ${entry.text}`
+    default:
+      return entry.type ?? ''
   }
 }

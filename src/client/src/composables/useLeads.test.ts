@@ -13,7 +13,12 @@ const proposal = (from: string) =>
   }) as unknown as Proposal
 
 function leads(liveness: Job['liveness'] = 'live', proposals = [proposal('S1:22'), proposal('S0:12')]) {
-  const job = ref({ liveness } as Job)
+  const meter = [
+    { quantity: 'volts', isClamp: false },
+    { quantity: 'amps', isClamp: true },
+    { quantity: 'startingAmps', isClamp: true },
+  ]
+  const job = ref({ liveness, mayTouch: liveness === 'provedDead', meter } as Job)
   const diagnosis = ref<Diagnosis | undefined>({ sequence: 1, proposals } as unknown as Diagnosis)
   return { diagnosis, ...useLeads(job, diagnosis, ref<string | undefined>('INC:N')) }
 }

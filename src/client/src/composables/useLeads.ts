@@ -1,6 +1,5 @@
 import { computed, ref, watch, type Ref } from 'vue'
 import type { Diagnosis, Job, Proposal, Quantity, Step } from '@/api/client'
-import { isAmps } from './reading'
 
 /**
  * Where the two leads are and what is held: the proposed test's until a terminal is tapped, then the person's own. One lead
@@ -44,13 +43,12 @@ export function useLeads(
   function set(change: Partial<{ from: string; to: string; quantity: Quantity; held: Step[] }>) {
     const now = test.value ?? { from: '', to: reference.value ?? '', quantity: defaultQuantity(), held: [] }
     own.value = { ...now, ...change }
-    if (isAmps(now.quantity) && change.quantity && !isAmps(change.quantity)) own.value.to = reference.value ?? ''
+    if (isClamp(now.quantity) && change.quantity && !isClamp(change.quantity)) own.value.to = reference.value ?? ''
     clampIsOnePoint()
   }
 
-  /** A clamp goes around what is landed on one terminal. */
   function clampIsOnePoint() {
-    if (!own.value || !isAmps(own.value.quantity)) return
+    if (!own.value || !isClamp(own.value.quantity)) return
     own.value.to = own.value.from
     moving.value = 1
   }
@@ -60,9 +58,12 @@ export function useLeads(
     chosen.value = index
   }
 
+  /** A clamp goes around what is landed on one terminal. */
+  const isClamp = (quantity: Quantity) => job.value?.meter.find((m) => m.quantity === quantity)?.isClamp ?? false
+
   function defaultQuantity(): Quantity {
-    return job.value?.liveness === 'provedDead' ? 'ohms' : 'volts'
+    return job.value?.mayTouch ? 'ohms' : 'volts'
   }
 
-  return { proposal, chosen, test, isOwn, moving, tap, set, choose, reset }
+  return { proposal, chosen, test, isOwn, isClamp, moving, tap, set, choose, reset }
 }

@@ -93,14 +93,20 @@ const under = computed(() => [
       @keydown.enter.prevent="emit('part', part.device, part.text)"
     />
     <g class="symbol" :class="{ active: isActive }">
-      <LadderDevice v-if="isLadder && part.element === ''" :kind="part.kind" :rows="part.rows" :length="part.length" />
+      <LadderDevice
+        v-if="isLadder && part.element === ''"
+        :shape="part.ladder"
+        :letters="part.letters"
+        :rows="part.rows"
+        :length="part.length"
+      />
       <template v-else-if="school === 'ladder' && part.element !== '' && part.kind !== 'heater-bank'">
         <g
           v-for="at in isLadder ? part.rows : part.xs"
           :key="at"
           :transform="isLadder ? `translate(0 ${at})` : `translate(${at} 0) rotate(90)`"
         >
-          <LadderSymbol :kind="part.kind" :role="part.element" :name="part.name" :length="part.length" :made="made" />
+          <LadderSymbol :shape="part.ladder" :role="part.element" :length="part.length" :made="made" />
         </g>
       </template>
       <component
@@ -110,6 +116,7 @@ const under = computed(() => [
         :height="part.length"
         :role="part.element"
         :name="part.name"
+        :delayed="part.isDelayed"
         :made="made"
       />
     </g>

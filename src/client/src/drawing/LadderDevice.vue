@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 
 // A device with several terminals on one side (a supply, a transformer, a monitor) as a ladder shows it: a box over its rows.
-const props = defineProps<{ kind: string; rows: number[]; length: number }>()
+const props = defineProps<{ shape: Schemas['LadderShape']; letters: string; rows: number[]; length: number }>()
 const top = computed(() => props.rows[0]! - 9)
 const bottom = computed(() => props.rows.at(-1)! + 9)
 const middle = computed(() => (props.rows[0]! + props.rows.at(-1)!) / 2)
-const letters = computed(
-  () => ({ 'dc-supply': '~/=', rectifier: '~/=', 'voltage-monitor': 'U<>', controller: 'PLC' })[props.kind] ?? '',
-)
 </script>
 
 <template>
   <path v-for="row in rows" :key="row" :d="`M0 ${row}H${length / 2 - 20}`" />
-  <g v-if="kind === 'control-transformer'">
+  <g v-if="shape === 'windings'">
     <!-- Two windings side by side, the iron between them. -->
     <path
       v-for="side in [-1, 1]"

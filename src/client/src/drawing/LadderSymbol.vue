@@ -1,38 +1,28 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { isDelayed } from '@/symbols/pieces'
+import type { Schemas } from '@/api/client'
 
-// North American ladder symbols, drawn along the x axis from 0 to `length`; a power circuit turns them by a quarter.
-const props = defineProps<{ kind: string; role: string; name?: string; length: number; made?: boolean }>()
+// North American ladder symbols, drawn along the x axis from 0 to `length`; a power circuit turns them by a quarter. Which shape a device
+// has is for its kind to say.
+const props = defineProps<{
+  shape: Schemas['LadderShape']
+  role: string
+  length: number
+  made?: boolean
+}>()
 const m = computed(() => props.length / 2)
 const opens = computed(() => props.role === 'normallyClosed')
 const leads = (gap: number) => `M0 0H${m.value - gap} M${m.value + gap} 0H${props.length}`
 /** The blade or bar stands where the contact is made or not; at rest when nothing is said. */
 const isMade = computed(() => props.made ?? opens.value)
-const shape = computed(() => {
-  if (props.role === 'load')
-    return props.kind === 'pilot-lamp'
-      ? 'lamp'
-      : props.kind === 'suppressor' || props.kind === 'controller'
-        ? 'box'
-        : 'coil'
-  if (props.kind === 'push-button' || props.kind === 'emergency-stop') return 'button'
-  if (props.kind === 'selector-switch' || props.kind === 'process-switch') return 'switch'
-  if (props.kind === 'fuse') return 'fuse'
-  if (props.kind === 'overload-relay' && props.role === 'link') return 'heater'
-  if (props.kind === 'isolator' || props.kind === 'drum-switch') return 'blade'
-  if ((props.kind === 'circuit-breaker' || props.kind === 'motor-breaker') && props.role === 'pole') return 'breaker'
-  if (props.role === 'link' || props.role === '') return 'box'
-  return 'contact'
-})
 </script>
 
 <template>
-  <g v-if="shape === 'contact'">
+  <g v-if="shape === 'contact' || shape === 'delayedContact'">
     <rect v-if="made" class="bridge" :x="m - 5" y="-6" width="10" height="12" />
     <path :d="`${leads(5)} M${m - 5} -10v20 M${m + 5} -10v20`" />
     <path v-if="opens" :d="`M${m - 9} 11 L${m + 9} -11`" />
-    <path v-if="kind === 'timer-relay' && isDelayed(name)" :d="`M${m} 12 v9 m-4 -4 l4 4 l4 -4`" />
+    <path v-if="shape === 'delayedContact'" :d="`M${m} 12 v9 m-4 -4 l4 4 l4 -4`" />
   </g>
   <g v-else-if="shape === 'coil'">
     <path :d="leads(13)" />
@@ -43,7 +33,7 @@ const shape = computed(() => {
     <circle class="body" :cx="m" cy="0" r="11" />
     <path :d="`M${m + 8} -8 l6 -6 M${m - 8} -8 l-6 -6 M${m + 8} 8 l6 6 M${m - 8} 8 l-6 6`" />
   </g>
-  <g v-else-if="shape === 'button'">
+  <g v-else-if="shape === 'button' || shape === 'mushroomButton'">
     <path :d="leads(11)" />
     <circle class="hollow" :cx="m - 9" cy="0" r="2.6" />
     <circle class="hollow" :cx="m + 9" cy="0" r="2.6" />
@@ -54,15 +44,15 @@ const shape = computed(() => {
           : `M${m - 12} ${isMade ? -3.5 : -8} h24 M${m} ${isMade ? -3.5 : -8} V-15`
       "
     />
-    <path v-if="kind === 'emergency-stop'" :d="`M${m - 8} -9 a8 7 0 0 1 16 0 z`" />
+    <path v-if="shape === 'mushroomButton'" :d="`M${m - 8} -9 a8 7 0 0 1 16 0 z`" />
     <path v-else :d="`M${m - 4} ${opens ? -9 : -15} h8`" />
   </g>
-  <g v-else-if="shape === 'switch'">
+  <g v-else-if="shape === 'selector' || shape === 'processSwitch'">
     <path :d="leads(11)" />
     <circle class="hollow" :cx="m - 9" cy="0" r="2.6" />
     <circle class="hollow" :cx="m + 9" cy="0" r="2.6" />
     <path :d="`M${m - 9} 0 L${m + 10} ${isMade ? -3 : -12}`" />
-    <path v-if="kind === 'process-switch'" :d="`M${m - 3} ${isMade ? -1 : -4} v12 l7 0 z`" />
+    <path v-if="shape === 'processSwitch'" :d="`M${m - 3} ${isMade ? -1 : -4} v12 l7 0 z`" />
     <path v-else :d="`M${m} ${isMade ? -2 : -6} v-8 m-4 0 h8`" />
   </g>
   <g v-else-if="shape === 'fuse'">

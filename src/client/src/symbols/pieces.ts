@@ -3,8 +3,10 @@ export interface SymbolProps {
   xs: number[]
   height: number
   role: string
-  /** Terminals of the element as written; tells a delayed contact from one that acts at once. */
+  /** Terminals of the element as written. */
   name?: string
+  /** A contact that acts after a delay. */
+  delayed?: boolean
   /** Whether the contact is made at this moment; drawn as at rest when not given. */
   made?: boolean
 }
@@ -33,9 +35,4 @@ export function coilLeads(x: number, h: number): string {
 /** The parachute of a delayed contact, open towards the side that it is slow to (IEC 60617). */
 export function delay(x: number, h: number): string {
   return `M${x - 8} ${h * 0.46} h-13 M${x - 8} ${h * 0.54} h-13 M${x - 17} ${h * 0.34} a9 9 0 0 0 0 ${h * 0.32}`
-}
-
-/** A contact that its last digits say is delayed: 5-6 and 7-8, and the outputs of a star-delta timer. */
-export function isDelayed(name: string | undefined): boolean {
-  return /[5678]$/.test(name ?? '')
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { coilLeads, contact, delay, isDelayed, type SymbolProps } from './pieces'
+import { coilLeads, contact, delay, type SymbolProps } from './pieces'
 defineProps<SymbolProps>()
 </script>
 
@@ -13,6 +13,6 @@ defineProps<SymbolProps>()
   </g>
   <g v-else>
     <path :d="contact(xs[0]!, height, role === 'normallyClosed', made)" />
-    <path v-if="isDelayed(name)" :d="delay(xs[0]! + (role === 'normallyClosed' ? 12 : 0), height)" />
+    <path v-if="delayed" :d="delay(xs[0]! + (role === 'normallyClosed' ? 12 : 0), height)" />
   </g>
 </template>

@@ -26,6 +26,7 @@ const route = useRoute()
 const { who } = useSettings()
 const circuit = ref<Circuit>()
 const jobs = ref<Schemas['JobListItem'][]>([])
+const jobsInAll = ref(0)
 const problem = ref('')
 const asking = ref(false)
 const complaint = ref('')
@@ -41,11 +42,22 @@ onMounted(async () => {
   try {
     const path = { path: { id: props.id } }
     circuit.value = need(await api.GET('/api/circuits/{id}', { params: path }))
-    jobs.value = need(await api.GET('/api/circuits/{id}/jobs', { params: path }))
+    await moreJobs()
   } catch (error) {
     problem.value = (error as Error).message
   }
 })
+
+/** The next jobs of the history, newest first. */
+async function moreJobs() {
+  const page = need(
+    await api.GET('/api/circuits/{id}/jobs', {
+      params: { path: { id: props.id }, query: { skip: jobs.value.length, take: 50 } },
+    }),
+  )
+  jobs.value = [...jobs.value, ...page.items]
+  jobsInAll.value = page.total
+}
 
 async function open() {
   problem.value = ''
@@ -107,7 +119,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           <Tab value="terminals">Terminal plan</Tab>
           <Tab value="bench">Bench check</Tab>
           <Tab value="parts">Parts and settings</Tab>
-          <Tab value="history">History ({{ jobs.length }})</Tab>
+          <Tab value="history">History ({{ jobsInAll }})</Tab>
         </TabList>
         <TabPanels>
           <TabPanel value="drawing">
@@ -175,6 +187,12 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
                 </div>
               </li>
             </ul>
+            <Button
+              v-if="jobs.length < jobsInAll"
+              :label="`Older jobs (${jobsInAll - jobs.length})`"
+              variant="outlined"
+              @click="moreJobs().catch((e: Error) => (problem = e.message))"
+            />
           </TabPanel>
         </TabPanels>
       </Tabs>

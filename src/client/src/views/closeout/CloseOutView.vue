@@ -12,11 +12,10 @@ import PageProblem from '@/components/PageProblem.vue'
 import RepairGuide from '@/components/RepairGuide.vue'
 import { useJob } from '@/composables/useJob'
 import StateBand from '@/views/job/StateBand.vue'
-import { describe } from '@/views/job/journalWords'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
-const { job, circuit, diagnosis, problem, record, waiting, offline } = useJob(props.id)
+const { job, circuit, diagnosis, problem, recordHere: record, waiting, offline, unsaved } = useJob(props.id)
 const band = ref<InstanceType<typeof StateBand>>()
 
 const unit = ref('')
@@ -43,9 +42,9 @@ const units = computed(() => [
     value: c.id,
   })),
 ])
-const entries = computed(() => job.value?.entries.filter((e) => !e.struck).map((e) => e.entry) ?? [])
-const finding = computed(() => entries.value.filter((e) => e.type === 'finding').at(-1))
-const repairs = computed(() => entries.value.filter((e) => e.type === 'repair'))
+const rows = computed(() => job.value?.entries.filter((e) => !e.struck) ?? [])
+const finding = computed(() => rows.value.filter((e) => e.entry.type === 'finding').at(-1))
+const repairs = computed(() => rows.value.filter((e) => e.entry.type === 'repair'))
 const nextStep = computed(() => job.value?.functionTest.find((s) => s.passed !== true))
 const allPassed = computed(() => job.value?.functionTest.every((s) => s.passed === true) ?? false)
 const expected = (step: Schemas['FunctionTestStep']) =>
@@ -106,7 +105,15 @@ async function close() {
 
 <template>
   <div v-if="job && circuit">
-    <StateBand ref="band" :job="job" :circuit="circuit" :waiting="waiting.length" :offline="offline" @entry="record" />
+    <StateBand
+      ref="band"
+      :job="job"
+      :circuit="circuit"
+      :waiting="waiting.length"
+      :offline="offline"
+      :unsaved="unsaved"
+      @entry="record"
+    />
     <main class="page">
       <h1>
         <RouterLink :to="`/jobs/${id}`">{{ job.circuitTag }} {{ job.circuitTitle }}</RouterLink
@@ -116,16 +123,16 @@ async function close() {
       <p v-if="job.isClosed" class="sheet block">
         <strong>This job is closed.</strong>
         {{
-          entries
-            .filter((e) => e.type === 'closed')
-            .map(describe)
+          rows
+            .filter((e) => e.entry.type === 'closed')
+            .map((e) => e.text)
             .join(' ')
         }}
       </p>
       <template v-else>
         <section class="sheet block">
           <h2>1 Found</h2>
-          <p v-if="finding" class="done"><i class="pi pi-check" aria-hidden="true" /> {{ describe(finding) }}</p>
+          <p v-if="finding" class="done"><i class="pi pi-check" aria-hidden="true" /> {{ finding.text }}</p>
           <div class="form">
             <label for="unit">Unit</label>
             <Select
@@ -144,8 +151,8 @@ async function close() {
         </section>
         <section class="sheet block">
           <h2>2 Repaired</h2>
-          <p v-for="r in repairs" :key="r.id" class="done">
-            <i class="pi pi-check" aria-hidden="true" /> {{ describe(r) }}
+          <p v-for="r in repairs" :key="r.entry.id" class="done">
+            <i class="pi pi-check" aria-hidden="true" /> {{ r.text }}
           </p>
           <p v-if="diagnosis?.askWhy" class="faint">{{ diagnosis.askWhy }}</p>
           <details v-if="diagnosis?.guide && repairs.length === 0" open>
@@ -200,7 +207,7 @@ async function close() {
           </p>
           <div v-if="job.isIsolated" class="row">
             <span>The circuit is isolated.</span>
-            <Button label="Switch on…" @click="band?.ask('energise')" />
+            <Button label="Switch on…" @click="band?.ask('switchOn')" />
           </div>
           <ol v-else>
             <li v-for="s in job.functionTest" :key="s.step.id" :class="{ current: s === nextStep }">

@@ -6,7 +6,6 @@ import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Entry, Proposal } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
-import { showReading } from '@/composables/reading'
 import { useJob } from '@/composables/useJob'
 import { useLeads } from '@/composables/useLeads'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
@@ -19,7 +18,8 @@ import TriedAndSeen from './TriedAndSeen.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
-const { job, circuit, diagnosis, thinking, problem, record, waiting, offline } = useJob(props.id)
+const { job, circuit, diagnosis, thinking, problem, record, recordHere, waiting, offline, unsaved, mend, letGo } =
+  useJob(props.id)
 const reference = computed(() => circuit.value?.reference)
 const leads = useLeads(job, diagnosis, reference)
 const { proposal, chosen, test, isOwn, moving } = leads
@@ -69,7 +69,7 @@ const readings = computed(() => {
   const latest = new Map<string, string>()
   for (const row of job.value?.entries ?? [])
     if (!row.struck && row.entry.type === 'reading' && row.entry.to === reference.value)
-      latest.set(row.entry.from, showReading(row.entry.value, row.entry.quantity))
+      latest.set(row.entry.from, row.shown)
   return [...latest].map(([terminal, text]) => ({ terminal, text }))
 })
 const wireConductors = computed(() => circuit.value?.conductors.filter((c) => c.wire === wire.value) ?? [])
@@ -77,7 +77,7 @@ const wireEnds = computed(() => [...new Set(wireConductors.value.flatMap((c) => 
 const hasEvidence = computed(() => diagnosis.value && diagnosis.value.status !== 'noEvidence')
 
 async function add(entry: Entry) {
-  await record(entry)
+  await recordHere(entry)
 }
 
 function lift(conductor: string, end: string) {
@@ -125,7 +125,15 @@ defineExpose({ id: toRef(props, 'id') })
 
 <template>
   <div v-if="job && circuit">
-    <StateBand ref="band" :job="job" :circuit="circuit" :waiting="waiting.length" :offline="offline" @entry="add" />
+    <StateBand
+      ref="band"
+      :job="job"
+      :circuit="circuit"
+      :waiting="waiting.length"
+      :offline="offline"
+      :unsaved="unsaved"
+      @entry="add"
+    />
     <main class="page">
       <header class="head">
         <h1>
@@ -152,7 +160,7 @@ defineExpose({ id: toRef(props, 'id') })
             :lead2="test?.to"
             :suspicion="suspicion"
             :readings="readings"
-            :live-wires="diagnosis?.wireVolts"
+            :live-wires="diagnosis?.liveWires"
             :lifted="lifted"
             @terminal="leads.tap"
             @wire="wire = $event"
@@ -178,6 +186,7 @@ defineExpose({ id: toRef(props, 'id') })
           :moving="moving"
           :thinking="thinking"
           :found="diagnosis?.status === 'found' ? diagnosis.summary : ''"
+          :send="record"
           @close-out="router.push(`/jobs/${id}/close-out`)"
           @entry="add"
           @state="band?.ask($event)"
@@ -210,7 +219,14 @@ defineExpose({ id: toRef(props, 'id') })
             </section>
           </template>
           <TriedAndSeen v-if="panel === 'tried'" :job="job" :circuit="circuit" :proposed="proposedTrial" @entry="add" />
-          <JournalList v-if="panel === 'journal'" :job="job" :waiting="waiting" @entry="add" />
+          <JournalList
+            v-if="panel === 'journal'"
+            :job="job"
+            :waiting="waiting"
+            @entry="add"
+            @mend="(w, entry, label) => void mend(w, entry, label)"
+            @let-go="letGo"
+          />
         </div>
       </div>
     </main>
@@ -237,7 +253,7 @@ defineExpose({ id: toRef(props, 'id') })
               :label="`Lift ${c.id} at ${end}`"
               size="small"
               variant="outlined"
-              :disabled="job.liveness !== 'provedDead'"
+              :disabled="!job.mayTouch"
               @click="lift(c.id, end)"
             />
           </template>
@@ -250,7 +266,7 @@ defineExpose({ id: toRef(props, 'id') })
             size="small"
             variant="outlined"
             :aria-label="`${end} was loose, now tight`"
-            :disabled="job.liveness !== 'provedDead'"
+            :disabled="!job.mayTouch"
             @click="tighten(end, true)"
           />
           <Button
@@ -258,11 +274,11 @@ defineExpose({ id: toRef(props, 'id') })
             size="small"
             variant="outlined"
             :aria-label="`${end} is tight`"
-            :disabled="job.liveness !== 'provedDead'"
+            :disabled="!job.mayTouch"
             @click="tighten(end, false)"
           />
         </div>
-        <p v-if="job.liveness !== 'provedDead'" class="faint">Only on a circuit that is isolated and proved dead.</p>
+        <p v-if="!job.mayTouch" class="faint">Only on a circuit that is isolated and proved dead.</p>
       </template>
     </Dialog>
     <Dialog v-model:visible="help" modal header="Keys" :style="{ width: '24rem', maxWidth: '95vw' }">

@@ -5,17 +5,22 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import type { Entry, Job } from '@/api/client'
 import { when } from '@/components/format'
-import { describe } from './journalWords'
+import type { Waiting } from '@/composables/useOutbox'
+import WaitingEntry from './WaitingEntry.vue'
 
-const props = defineProps<{ job: Job; waiting: { entry: Entry }[] }>()
-const emit = defineEmits<{ entry: [entry: Entry] }>()
-const striking = ref<Entry>()
+const props = defineProps<{ job: Job; waiting: Waiting[] }>()
+const emit = defineEmits<{
+  entry: [entry: Entry]
+  mend: [waiting: Waiting, entry: Entry, label: string]
+  letGo: [waiting: Waiting]
+}>()
+const striking = ref<Job['entries'][number]>()
 const reason = ref('')
 const note = ref('')
 const rows = computed(() => [...props.job.entries].reverse())
 
 function strike() {
-  emit('entry', { type: 'struckOut', entry: striking.value!.id!, reason: reason.value } as Entry)
+  emit('entry', { type: 'struckOut', entry: striking.value!.entry.id!, reason: reason.value } as Entry)
   striking.value = undefined
   reason.value = ''
 }
@@ -30,28 +35,37 @@ function addNote() {
 <template>
   <section class="sheet journal" aria-label="Journal">
     <h2>Journal</h2>
+    <p v-if="job.setAside.length" class="waiting" role="status">
+      {{ job.setAside.length }} entr{{ job.setAside.length === 1 ? 'y' : 'ies' }} of this journal cannot be read any
+      more (number {{ job.setAside.join(', ') }}) and do not count.
+    </p>
     <form v-if="!job.isClosed" class="row" @submit.prevent="addNote">
       <InputText v-model="note" placeholder="Add a note" aria-label="Note" class="note" maxlength="1000" />
       <Button type="submit" label="Note" severity="secondary" variant="outlined" />
     </form>
     <ol reversed>
-      <li v-for="w in waiting" :key="w.entry.id" class="waiting">
-        {{ describe(w.entry) }} <em>waiting to be sent</em>
-      </li>
+      <WaitingEntry
+        v-for="w in waiting"
+        :key="w.entry.id"
+        :waiting="w"
+        @mend="(entry, label) => emit('mend', w, entry, label)"
+        @let-go="emit('letGo', w)"
+      />
       <li v-for="row in rows" :key="row.entry.id">
-        <span :class="{ struck: row.struck || row.void }" class="figures">{{ describe(row.entry) }}</span>
+        <span :class="{ struck: row.struck || row.void }" class="figures">{{ row.text }}</span>
         <span class="faint figures"> {{ when(row.entry.at) }} {{ row.entry.who }}</span>
+        <span v-if="row.entry.origin" class="faint"> (from {{ row.entry.origin }})</span>
         <span v-if="row.void" class="faint"> (meter was wrong)</span>
         <span v-if="row.struck" class="faint"> (struck out)</span>
         <Button
-          v-else-if="!job.isClosed && row.entry.type !== 'complaint' && row.entry.type !== 'struckOut'"
+          v-if="row.canBeStruck"
           icon="pi pi-times"
           text
           severity="secondary"
           class="strike no-print"
-          :aria-label="`Strike out: ${describe(row.entry)}`"
+          :aria-label="`Strike out: ${row.text}`"
           title="Strike out"
-          @click="striking = row.entry"
+          @click="striking = row"
         />
       </li>
     </ol>
@@ -62,13 +76,14 @@ function addNote() {
       :style="{ width: '28rem', maxWidth: '95vw' }"
       @update:visible="striking = undefined"
     >
-      <p>{{ striking ? describe(striking) : '' }}</p>
+      <p>{{ striking?.text }}</p>
       <p class="faint">It stays visible and no longer counts.</p>
       <label for="reason">Why is it wrong?</label>
       <InputText
         id="reason"
         v-model="reason"
         class="wide"
+        maxlength="300"
         placeholder="slipped probe, wrong terminal…"
         @keydown.enter="strike"
       />

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
-import { computed, nextTick, ref, watch } from 'vue'
-import type { Circuit, Entry, Job, Proposal, Quantity, Step } from '@/api/client'
-import { isAmps, isLive, parseReading } from '@/composables/reading'
+import { computed } from 'vue'
+import type { Circuit, Entry, Job, Proposal, Quantity, SafetyStep, Step } from '@/api/client'
 import { useSettings } from '@/composables/useSettings'
+import AnswerPreview from './AnswerPreview.vue'
+import LeadButtons from './LeadButtons.vue'
+import MeterCheck from './MeterCheck.vue'
+import ReadingField from './ReadingField.vue'
+import WithoutList from './WithoutList.vue'
 
 const props = defineProps<{
   job: Job
@@ -19,10 +22,12 @@ const props = defineProps<{
   thinking: boolean
   /** What was found and proved; empty while searching. */
   found: string
+  /** Records an entry; returns why it was refused, or nothing. */
+  send: (entry: Entry) => Promise<string | undefined>
 }>()
 const emit = defineEmits<{
   entry: [entry: Entry]
-  state: [what: 'isolate' | 'prove' | 'energise' | 'live']
+  state: [what: SafetyStep]
   moving: [lead: 1 | 2]
   set: [change: Partial<{ from: string; to: string; quantity: Quantity; held: Step[] }>]
   choose: [index: number]
@@ -34,90 +39,33 @@ const emit = defineEmits<{
 }>()
 
 const { without } = useSettings()
-const kinds = [
-  { value: 'live', label: 'No live tests: isolated work only' },
-  { value: 'isolating', label: 'It cannot be switched off' },
-  { value: 'operating', label: 'Nothing may be started or stopped' },
-  { value: 'field', label: 'Only what is in the panel' },
-  { value: 'clamp', label: 'No clamp meter' },
-  { value: 'insulationTester', label: 'No insulation tester' },
-  { value: 'lifting', label: 'No wires lifted' },
-]
-const text = ref('')
-const error = ref('')
-const input = ref<{ $el: HTMLInputElement }>()
-const quantities = [
-  { label: 'V~', value: 'volts', aria: 'volts' },
-  { label: 'V=', value: 'dcVolts', aria: 'volts DC' },
-  { label: 'Ω', value: 'ohms', aria: 'ohms' },
-  { label: 'beep', value: 'continuity', aria: 'continuity' },
-  { label: 'A~', value: 'amps', aria: 'amps by clamp' },
-  { label: 'A start', value: 'startingAmps', aria: 'starting amps by clamp' },
-  { label: 'MΩ', value: 'insulation', aria: 'insulation at 500 V' },
-]
+const setting = computed(() => props.job.meter.find((m) => m.quantity === props.test?.quantity))
 
-const touches = computed(
-  () =>
-    ({
-      volts: ['0', 'full', 'stray'],
-      dcVolts: ['0', 'full', 'stray'],
-      ohms: ['0', 'OL', 'stray'],
-      continuity: ['beep', 'no beep'],
-      amps: ['0'],
-      startingAmps: ['0'],
-      insulation: ['0', 'OL'],
-    })[props.test?.quantity ?? 'volts'],
+/** The safety step that comes first, as the service says. */
+const first = computed<SafetyStep | undefined>(() =>
+  props.isOwn
+    ? props.test && (props.job.before[props.test.quantity] as SafetyStep | undefined)
+    : (props.proposal?.first ?? undefined),
 )
-const device = (tag: string) => props.circuit.devices.find((d) => d.tag === tag)
-const placeOf = (terminal: string) =>
-  props.circuit.locations.find((l) => l.id === device(terminal.slice(0, terminal.lastIndexOf(':')))?.location)?.name ??
-  ''
-const wireAt = (terminal: string) =>
-  props.circuit.conductors.find((c) => c.from === terminal || c.to === terminal)?.wire ?? '–'
-const heldWords = (step: Step) => {
-  const d = device(step.device)
-  return step.position === 'in'
-    ? `armature of ${step.device} pressed in by hand`
-    : `${d?.function || d?.term} ${step.device} ${step.position}`
-}
-
-/** What has to be done before the leads go on. */
-const before = computed<'' | 'isolate' | 'prove' | 'energise' | 'live'>(() => {
-  const wantsDead =
-    props.isOwn || props.proposal?.kind === 'reading'
-      ? props.test !== undefined && !isLive(props.test.quantity)
-      : props.proposal?.change === 'isolate'
-  const state = props.job.liveness
-  if (wantsDead) return state === 'provedDead' ? '' : state === 'isolatedNotProved' ? 'prove' : 'isolate'
-  if (!props.isOwn && props.proposal?.change === 'energise') return 'energise'
-  return props.proposal?.kind !== 'look' && !props.job.isIsolated && !props.job.liveAcknowledged ? 'live' : ''
-})
-const beforeWords = {
+const firstWords = {
   isolate: 'First: isolate and lock off',
-  prove: 'First: prove dead',
-  energise: 'First: switch on again',
-  live: 'First: agree to live tests',
-  '': '',
+  proveDead: 'First: prove dead',
+  switchOn: 'First: switch on again',
+  liveTests: 'First: agree to live tests',
 }
 
 /** Wires to lift before the proposed reading; mark them, and count them when they go back. */
 const lift = computed(() => (props.isOwn ? [] : (props.proposal?.lift ?? [])))
-const holdable = computed(() =>
-  props.circuit.devices.flatMap((d) =>
-    d.actuations
-      .filter((a) => a.returns && (!a.deadOnly || props.job.liveness === 'provedDead'))
-      .map((a) => ({
-        label: heldWords({ device: d.tag, position: a.position, seconds: 0 }),
-        step: { device: d.tag, position: a.position, seconds: 0 },
-      })),
-  ),
+const sameStep = (a: Step, b: Step) => a.device === b.device && a.position === b.position
+const isHeld = (step: Step) => props.test?.held.some((h) => sameStep(h, step)) ?? false
+const heldWords = computed(() =>
+  props.isOwn
+    ? props.job.holdable
+        .filter((h) => isHeld(h.steps[0]!))
+        .map((h) => h.label)
+        .join(', then ')
+    : (props.proposal?.heldWords ?? ''),
 )
-const isHeld = (step: Step) =>
-  props.test?.held.some((h) => h.device === step.device && h.position === step.position) ?? false
-
-function checkedMeter(good: boolean) {
-  emit('entry', { type: 'meterChecked', good, meter: '' } as Entry)
-}
 
 function toggle(step: Step) {
   emit('set', {
@@ -125,59 +73,9 @@ function toggle(step: Step) {
   })
 }
 
-function record(shown = text.value) {
-  error.value = ''
-  if (!props.test?.from || !props.test.to) {
-    error.value = 'Put both leads on: tap a terminal in the drawing.'
-    return
-  }
-  const value = parseReading(shown, props.test.quantity)
-  if (typeof value === 'string') {
-    error.value = value
-    return
-  }
-  emit('entry', {
-    type: 'reading',
-    quantity: props.test.quantity,
-    from: props.test.from,
-    to: props.test.to,
-    held: props.test.held,
-    value,
-    meter: '',
-  } as Entry)
-  text.value = ''
-}
-
-const previewed = ref<number>()
-
-/** Shows in the drawing what an answer would leave; touched again, what is suspected now. */
-function preview(index?: number) {
-  previewed.value = previewed.value === index ? undefined : index
-  emit('preview', previewed.value === undefined ? undefined : props.proposal?.outcomes[previewed.value])
-}
-
-watch(
-  () => props.proposal,
-  () => {
-    if (previewed.value !== undefined) preview(previewed.value)
-  },
-)
-
 function answer(value: string) {
   emit('entry', { type: 'look', device: props.proposal!.device, look: props.proposal!.look, answer: value } as Entry)
 }
-
-watch(
-  () => [props.test?.from, props.test?.to, props.test?.quantity],
-  () => {
-    error.value = ''
-    text.value = ''
-    void nextTick(() => {
-      if (window.matchMedia('(pointer: fine)').matches && !document.querySelector('[role=dialog]'))
-        input.value?.$el?.focus?.()
-    })
-  },
-)
 </script>
 
 <template>
@@ -219,38 +117,26 @@ watch(
     <template v-if="test">
       <SelectButton
         :model-value="test.quantity"
-        :options="quantities"
+        :options="job.meter"
         option-label="label"
-        option-value="value"
+        option-value="quantity"
         :allow-empty="false"
         aria-label="Meter setting"
         @update:model-value="emit('set', { quantity: $event })"
       />
-      <div class="leads">
-        <button
-          v-for="lead in isAmps(test.quantity) ? ([1] as const) : ([1, 2] as const)"
-          :key="lead"
-          type="button"
-          class="lead"
-          :class="{ moving: moving === lead }"
-          :aria-pressed="moving === lead"
-          :title="`Tap terminals to move lead ${lead}`"
-          @click="emit('moving', lead)"
-        >
-          <span class="pin" :class="`pin-${lead}`">{{ lead }}</span>
-          <strong>{{ (lead === 1 ? test.from : test.to) || 'tap a terminal' }}</strong>
-          <span v-if="lead === 1 ? test.from : test.to" class="faint"
-            >wire {{ wireAt(lead === 1 ? test.from : test.to) }} · {{ placeOf(lead === 1 ? test.from : test.to) }}</span
-          >
-        </button>
-      </div>
-      <p v-if="test.held.length" class="held">
-        <i class="pi pi-arrow-down" aria-hidden="true" /> with {{ test.held.map(heldWords).join(', then ') }}
-      </p>
+      <LeadButtons
+        :circuit="circuit"
+        :from="test.from"
+        :to="test.to"
+        :is-clamp="setting?.isClamp ?? false"
+        :moving="moving"
+        @moving="emit('moving', $event)"
+      />
+      <p v-if="heldWords" class="held"><i class="pi pi-arrow-down" aria-hidden="true" /> with {{ heldWords }}</p>
       <details v-if="isOwn">
         <summary>Something held meanwhile?</summary>
-        <label v-for="h in holdable" :key="h.label" class="holdable">
-          <input type="checkbox" :checked="isHeld(h.step)" @change="toggle(h.step)" /> {{ h.label }}
+        <label v-for="h in job.holdable" :key="h.label" class="holdable">
+          <input type="checkbox" :checked="isHeld(h.steps[0]!)" @change="toggle(h.steps[0]!)" /> {{ h.label }}
         </label>
       </details>
     </template>
@@ -266,11 +152,11 @@ watch(
     </ul>
 
     <Button
-      v-if="before !== '' && (test || proposal)"
-      :label="beforeWords[before]"
+      v-if="first && (test || proposal)"
+      :label="firstWords[first]"
       icon="pi pi-arrow-right"
       class="first"
-      @click="emit('state', before)"
+      @click="emit('state', first)"
     />
     <Button
       v-else-if="lift.length"
@@ -279,32 +165,7 @@ watch(
       class="first"
       @click="emit('lift', lift)"
     />
-    <template v-else-if="test">
-      <form class="entry" @submit.prevent="record()">
-        <InputText
-          ref="input"
-          v-model="text"
-          class="figures value"
-          :invalid="!!error"
-          inputmode="text"
-          autocomplete="off"
-          aria-label="What the meter shows"
-          placeholder="meter shows…"
-        />
-        <Button type="submit" label="Record" />
-      </form>
-      <div class="touches">
-        <Button
-          v-for="touch in [...touches, 'not sure']"
-          :key="touch"
-          :label="touch"
-          severity="secondary"
-          variant="outlined"
-          @click="record(touch)"
-        />
-      </div>
-      <p v-if="error" class="error" role="alert">{{ error }}</p>
-    </template>
+    <ReadingField v-else-if="test" :test="test" :touches="setting?.touches ?? []" :send="send" />
     <div v-else-if="proposal?.kind === 'look'" class="touches">
       <Button
         v-for="a in [...proposal.answers, 'not sure']"
@@ -323,39 +184,9 @@ watch(
       @click="emit('tried')"
     />
 
-    <details v-if="!isOwn && proposal" class="why">
-      <summary>Why this, and what each answer would leave</summary>
-      <p>{{ proposal.why }}</p>
-      <p class="faint">Touch an answer to see in the drawing what it would leave.</p>
-      <button
-        v-for="(outcome, i) in proposal.outcomes"
-        :key="outcome.shows"
-        type="button"
-        class="outcome figures"
-        :aria-pressed="previewed === i"
-        @click="preview(i)"
-      >
-        <strong>{{ outcome.shows }}</strong> ({{ Math.round(outcome.probability * 100) }} %) leaves
-        {{ outcome.leaves.map((l) => `${l.unit || 'nothing wrong'} ${Math.round(l.probability * 100)} %`).join(', ') }}
-      </button>
-    </details>
-    <details class="without">
-      <summary>
-        What cannot be done now<template v-if="without.length"> ({{ without.length }} left out)</template>
-      </summary>
-      <label v-for="kind in kinds" :key="kind.value" class="holdable">
-        <input v-model="without" type="checkbox" :value="kind.value" /> {{ kind.label }}
-      </label>
-    </details>
-    <details class="without">
-      <summary>The meter</summary>
-      <p>Tried on a known source, leads against each other, unit and setting read again:</p>
-      <div class="touches">
-        <Button label="Meter is good" severity="secondary" variant="outlined" @click="checkedMeter(true)" />
-        <Button label="Meter was wrong" severity="secondary" variant="outlined" @click="checkedMeter(false)" />
-      </div>
-      <p class="faint">Wrong: its readings since the check before stay in the journal and no longer count.</p>
-    </details>
+    <AnswerPreview v-if="!isOwn && proposal" :proposal="proposal" @preview="emit('preview', $event)" />
+    <WithoutList />
+    <MeterCheck @entry="emit('entry', $event)" />
     <details v-if="others.length > 1">
       <summary>Other tests ({{ others.length - 1 }})</summary>
       <button
@@ -386,60 +217,11 @@ watch(
   align-items: baseline;
   justify-content: space-between;
 }
-.leads {
-  display: grid;
-  gap: 0.35rem;
-}
-.lead {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
-  padding: 0.3rem 0.5rem;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: transparent;
-  font: inherit;
-  color: inherit;
-  text-align: left;
-  cursor: pointer;
-}
-.lead strong {
-  font: 600 1.15rem 'Barlow Semi Condensed';
-}
-.lead.moving {
-  border: 2px dashed var(--petrol);
-}
-.pin {
-  display: inline-grid;
-  place-items: center;
-  width: 24px;
-  height: 24px;
-  border-radius: 50%;
-  color: var(--sheet);
-  font-weight: 600;
-  flex: none;
-}
-.pin-1 {
-  background: var(--lead-1);
-}
-.pin-2 {
-  background: var(--lead-2);
-}
 .held {
   font-weight: 600;
 }
 .good {
   font-size: 1.05rem;
-}
-.entry {
-  display: flex;
-  gap: 0.5rem;
-}
-.value {
-  flex: 1;
-  min-width: 0;
-  font-size: 1.5rem;
-  min-height: 52px;
 }
 .touches {
   display: flex;
@@ -448,10 +230,6 @@ watch(
 }
 .touches :deep(.p-button) {
   min-width: 64px;
-}
-.error {
-  color: var(--live);
-  font-weight: 600;
 }
 .cautions {
   list-style: none;
@@ -462,19 +240,11 @@ watch(
 .cautions .pi {
   color: var(--doubt);
 }
-summary {
+.card :deep(summary) {
   cursor: pointer;
   padding: 0.6rem 0;
   color: var(--petrol);
 }
-details ul {
-  margin: 0;
-  padding-left: 1.1rem;
-}
-.outcome[aria-pressed='true'] {
-  outline: 2px solid var(--petrol);
-}
-.outcome,
 .other,
 .holdable {
   display: block;

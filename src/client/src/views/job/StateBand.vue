@@ -3,141 +3,91 @@ import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
 import Dialog from 'primevue/dialog'
 import { computed, ref } from 'vue'
-import type { Circuit, Entry, Job } from '@/api/client'
+import type { Circuit, Entry, Job, SafetyStep } from '@/api/client'
 
-const props = defineProps<{ job: Job; circuit: Circuit; waiting: number; offline: boolean }>()
+const props = defineProps<{ job: Job; circuit: Circuit; waiting: number; offline: boolean; unsaved: boolean }>()
 const emit = defineEmits<{ entry: [entry: Entry] }>()
 
-const asking = ref<'' | 'isolate' | 'prove' | 'energise' | 'live'>('')
+const asking = ref<SafetyStep>()
 const ticks = ref<string[]>([])
+/** The step that is asked for, as the service says that it is done; none when it cannot be done now. */
+const procedure = computed(() => props.job.possible.find((p) => p.step === asking.value))
 
-const words = computed(
+const looks = computed(
   () =>
     ({
-      unknown: { text: 'NOT KNOWN – TREAT AS LIVE', icon: 'pi-question-circle', type: 'unknown' },
-      live: { text: 'LIVE', icon: 'pi-bolt', type: 'live' },
-      isolatedNotProved: {
-        text: 'ISOLATED, NOT PROVED – TREAT AS LIVE',
-        icon: 'pi-exclamation-triangle',
-        type: 'unknown',
-      },
-      provedDead: { text: 'ISOLATED AND PROVED DEAD', icon: 'pi-lock', type: 'dead' },
+      unknown: { icon: 'pi-question-circle', type: 'unknown' },
+      live: { icon: 'pi-bolt', type: 'live' },
+      isolatedNotProved: { icon: 'pi-exclamation-triangle', type: 'unknown' },
+      provedDead: { icon: 'pi-lock', type: 'dead' },
     })[props.job.liveness],
 )
-
-const needed = {
-  isolate: [
-    'Every isolating device named above is open',
-    'My own lock and tag are on',
-    'Stored energy is dealt with: load, fan, brake, capacitors',
-  ],
-  prove: [
-    'Voltage detector checked on a known source before',
-    'Dead phase to phase, to neutral and to earth, neutral to earth, and no foreign supply',
-    'Detector checked on the known source again after',
-  ],
-  energise: ['Nobody is at the machine or in the panel', 'Test leads are off; covers are on where they can be'],
-  live: [
-    'I am authorised for live testing here, and local rules allow it',
-    'Insulated probes, eye protection, no loose metal; the motor may start',
-  ],
-}
-const titles = {
-  isolate: 'Isolate and lock off',
-  prove: 'Prove dead at the point of work',
-  energise: 'Switch on again',
-  live: 'Live tests',
+const short: Record<string, string> = {
+  liveTests: 'Live tests…',
+  isolate: 'Isolate…',
+  proveDead: 'Prove dead…',
+  switchOn: 'Switch on…',
 }
 
-function ask(what: 'isolate' | 'prove' | 'energise' | 'live') {
+function ask(what: SafetyStep) {
   ticks.value = []
   asking.value = what
 }
 
 function confirm() {
-  const what = asking.value
-  asking.value = ''
-  if (what === 'isolate') emit('entry', { type: 'isolated', points: props.circuit.isolationPoints } as Entry)
-  if (what === 'prove')
-    emit('entry', { type: 'provedDead', detectorCheckedBefore: true, detectorCheckedAfter: true } as Entry)
-  if (what === 'energise') emit('entry', { type: 'energised' } as Entry)
-  if (what === 'live') emit('entry', { type: 'liveWorkAcknowledged' } as Entry)
+  const entries = {
+    liveTests: { type: 'liveWorkAcknowledged' },
+    isolate: { type: 'isolated', points: props.circuit.isolationPoints },
+    proveDead: { type: 'provedDead', detectorCheckedBefore: true, detectorCheckedAfter: true },
+    switchOn: { type: 'energised' },
+  }
+  emit('entry', entries[asking.value!] as Entry)
+  asking.value = undefined
 }
 
 defineExpose({ ask })
 </script>
 
 <template>
-  <section class="band" :class="words.type" aria-label="State of the circuit">
-    <div class="state" role="status"><i :class="['pi', words.icon]" aria-hidden="true" /> {{ words.text }}</div>
+  <section class="band" :class="looks.type" aria-label="State of the circuit">
+    <div class="state" role="status"><i :class="['pi', looks.icon]" aria-hidden="true" /> {{ job.state }}</div>
     <div v-if="job.lifted.length" class="lifted" role="status">
       {{ job.lifted.length }} wire{{ job.lifted.length > 1 ? 's' : '' }} lifted:
       {{ job.lifted.map((l) => l.conductor).join(', ') }}
     </div>
     <div v-if="waiting || offline" class="lifted" role="status">
-      <i class="pi pi-cloud" aria-hidden="true" /> no connection<template v-if="waiting"
-        >, {{ waiting }} entr{{ waiting === 1 ? 'y' : 'ies' }} kept here and waiting</template
-      >
+      <i class="pi pi-cloud" aria-hidden="true" />
+      {{ offline ? 'no connection' : 'not yet sent'
+      }}<template v-if="waiting">, {{ waiting }} entr{{ waiting === 1 ? 'y' : 'ies' }} kept here and waiting</template>
     </div>
-    <div v-if="!job.isClosed" class="actions no-print">
+    <div v-if="unsaved" class="lifted" role="status">
+      <i class="pi pi-exclamation-triangle" aria-hidden="true" /> this browser’s store is full: do not close this window
+    </div>
+    <div class="actions no-print">
       <Button
-        v-if="!job.isIsolated && !job.liveAcknowledged"
-        label="Live tests…"
+        v-for="p in job.possible"
+        :key="p.title"
+        :label="short[p.step ?? '']"
         severity="contrast"
         variant="outlined"
-        @click="ask('live')"
-      />
-      <Button v-if="!job.isIsolated" label="Isolate…" severity="contrast" variant="outlined" @click="ask('isolate')" />
-      <Button
-        v-if="job.liveness === 'isolatedNotProved'"
-        label="Prove dead…"
-        severity="contrast"
-        variant="outlined"
-        @click="ask('prove')"
-      />
-      <Button
-        v-if="job.isIsolated"
-        label="Switch on…"
-        severity="contrast"
-        variant="outlined"
-        @click="ask('energise')"
+        @click="ask(p.step!)"
       />
     </div>
   </section>
   <Dialog
-    :visible="!!asking"
+    :visible="!!procedure"
     modal
-    :header="asking ? titles[asking] : ''"
+    :header="procedure?.title"
     :style="{ width: '34rem', maxWidth: '96vw' }"
-    @update:visible="asking = ''"
+    @update:visible="asking = undefined"
   >
-    <template v-if="asking">
-      <p v-if="asking === 'isolate'">
-        Isolating devices of this circuit: <strong>{{ circuit.isolationPoints.join(', ') }}</strong>. What is above them
-        stays live.
-      </p>
-      <p v-if="asking === 'prove'">
-        An open protective conductor makes “dead to earth” worthless: test phase to phase too.
-      </p>
-      <p v-if="asking === 'energise' && job.lifted.length" class="warn">
-        Still lifted: {{ job.lifted.map((l) => l.conductor).join(', ') }}.
-      </p>
-      <label v-for="item in needed[asking]" :key="item" class="tick">
+    <template v-if="procedure">
+      <p v-for="note in procedure.notes" :key="note">{{ note }}</p>
+      <label v-for="item in procedure.checklist" :key="item" class="tick">
         <Checkbox v-model="ticks" :value="item" size="large" /> <span>{{ item }}</span>
       </label>
       <p class="faint">Local codes, site rules and licensed practice come first.</p>
-      <Button
-        :label="
-          {
-            isolate: 'It is isolated and locked',
-            prove: 'It is dead',
-            energise: 'It is switched on',
-            live: 'I work live',
-          }[asking]
-        "
-        :disabled="ticks.length < needed[asking].length"
-        @click="confirm"
-      />
+      <Button :label="procedure.confirm" :disabled="ticks.length < procedure.checklist.length" @click="confirm" />
     </template>
   </Dialog>
 </template>
@@ -207,10 +157,6 @@ defineExpose({ ask })
   gap: 0.7rem;
   align-items: center;
   min-height: 48px;
-}
-.warn {
-  font-weight: 600;
-  color: var(--live);
 }
 @media (max-width: 500px) {
   .band {

@@ -3,7 +3,7 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, ref, watch } from 'vue'
-import type { Circuit, Entry, Job, Step } from '@/api/client'
+import type { Circuit, Entry, Job } from '@/api/client'
 
 const props = defineProps<{
   job: Job
@@ -13,30 +13,11 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ entry: [entry: Entry] }>()
 
-export interface Trial {
-  label: string
-  steps: Step[]
-}
+type Trial = Circuit['trials'][number]
 
-const step = (device: string, position: string): Step => ({ device, position, seconds: 0 })
 const named = (d: Circuit['devices'][number]) => `${d.function || d.term} ${d.tag}`
 
-/** Everything a person can do to the live circuit: press, let go, operate, wait. */
-const trials = computed<Trial[]>(() => [
-  ...(props.proposed ? [props.proposed] : []),
-  { label: 'Nothing touched, supply on', steps: [{ device: '', position: '', seconds: 1 }] },
-  ...props.circuit.devices.flatMap((d) =>
-    d.actuations
-      .filter((a) => !a.deadOnly && !props.circuit.isolationPoints.includes(d.tag))
-      .flatMap((a) => {
-        const label = a.returns ? `${named(d)} pressed and held` : `${a.verb} (${named(d)})`
-        const release = a.returns ? [{ label: `${named(d)} let go`, steps: [step(d.tag, d.positions[0]!)] }] : []
-        return [{ label, steps: [step(d.tag, a.position)] }, ...release]
-      }),
-  ),
-  { label: 'Waited half a minute', steps: [{ device: '', position: '', seconds: 30 }] },
-  { label: 'Waited five minutes', steps: [{ device: '', position: '', seconds: 300 }] },
-])
+const trials = computed<Trial[]>(() => [...(props.proposed ? [props.proposed] : []), ...props.circuit.trials])
 const trial = ref<Trial>()
 watch(
   () => props.proposed,

@@ -3,39 +3,26 @@ import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
-import { computed, onMounted, ref } from 'vue'
+import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, need, type Schemas } from '@/api/client'
+import { api, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { outcomeWords, when } from '@/components/format'
+import { usePagedList } from '@/composables/usePagedList'
 
 const router = useRouter()
-const jobs = ref<Schemas['JobListItem'][]>()
-const problem = ref('')
-const search = ref('')
-const which = ref('all')
+const which = ref<Schemas['JobsShown']>('all')
 const choices = [
   { label: 'All', value: 'all' },
   { label: 'Open', value: 'open' },
   { label: 'Closed', value: 'closed' },
 ]
-const shown = computed(() =>
-  (jobs.value ?? []).filter(
-    (j) =>
-      (which.value === 'all' || (which.value === 'open') === !j.closedAt) &&
-      `${j.circuitTag} ${j.circuitTitle} ${j.area} ${j.title} ${j.foundText ?? ''} ${j.foundUnit ?? ''}`
-        .toLowerCase()
-        .includes(search.value.trim().toLowerCase()),
-  ),
+const { rows, page, problem, loading, search, order, turn, sortBy } = usePagedList<Schemas['JobListItem']>(
+  (query) => api.GET('/api/jobs', { params: { query: { ...query, show: which.value } } }),
+  'openedAt',
+  true,
 )
-
-onMounted(async () => {
-  try {
-    jobs.value = need(await api.GET('/api/jobs'))
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-})
+watch(which, () => turn(0))
 </script>
 
 <template>
@@ -58,17 +45,23 @@ onMounted(async () => {
       />
     </div>
     <PageProblem :text="problem" />
-    <p v-if="!jobs && !problem">Fetching the logbook…</p>
+    <p v-if="!page && !problem">Fetching the logbook…</p>
     <DataTable
-      v-if="jobs"
-      :value="shown"
+      v-if="page"
+      lazy
+      :value="page.items"
+      :total-records="page.total"
+      :first="order.first"
+      :loading="loading"
       paginator
-      :rows="25"
+      :rows="rows"
       :always-show-paginator="false"
-      sort-field="openedAt"
-      :sort-order="-1"
+      :sort-field="order.sort"
+      :sort-order="order.descending ? -1 : 1"
       row-hover
       class="sheet list"
+      @page="turn($event.first)"
+      @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
       @row-click="router.push(`/jobs/${$event.data.id}`)"
     >
       <template #empty>No job matches.</template>

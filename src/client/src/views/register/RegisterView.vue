@@ -3,37 +3,24 @@ import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import InputText from 'primevue/inputtext'
-import { computed, onMounted, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, need, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { when } from '@/components/format'
+import { usePagedList } from '@/composables/usePagedList'
 
 const router = useRouter()
-const circuits = ref<Schemas['CircuitListItem'][]>()
-const problem = ref('')
+const { rows, page, problem, loading, search, order, load, turn, sortBy } = usePagedList<Schemas['CircuitListItem']>(
+  (query) => api.GET('/api/circuits', { params: { query } }),
+)
 const notice = ref('')
-const search = ref('')
 const input = ref<HTMLInputElement>()
-
-const shown = computed(() => {
-  const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return (circuits.value ?? []).filter((c) =>
-    words.every((w) => `${c.tag} ${c.title} ${c.area} ${c.enclosure} ${c.lastFault ?? ''}`.toLowerCase().includes(w)),
-  )
-})
-
-async function load() {
-  try {
-    circuits.value = need(await api.GET('/api/circuits'))
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-}
 
 async function importBundle(file: File): Promise<string> {
   const added = need(
     await api.POST('/api/bundle', {
+      params: { query: { from: file.name } },
       body: file as never,
       bodySerializer: (b) => b as never,
       headers: { 'Content-Type': 'application/zip' },
@@ -46,9 +33,10 @@ async function importBundle(file: File): Promise<string> {
     [added.entries, 'journal entries'],
     [added.benchChecks, 'bench checks'],
   ].filter(([n]) => Number(n) > 0)
-  return counts.length
+  const taken = counts.length
     ? `Taken in from ${file.name}: ${counts.map(([n, what]) => `${n} ${what}`).join(', ')}.`
     : `Everything in ${file.name} was here already; nothing has changed.`
+  return added.setAside.length ? `${taken} Set aside: ${added.setAside.join(' ')}` : taken
 }
 
 async function importFile(event: Event) {
@@ -79,8 +67,6 @@ async function importFile(event: Event) {
     if (input.value) input.value.value = ''
   }
 }
-
-onMounted(load)
 </script>
 
 <template>
@@ -109,23 +95,28 @@ onMounted(load)
     </div>
     <PageProblem :text="problem" />
     <p v-if="notice" role="status">{{ notice }}</p>
-    <p v-if="!circuits && !problem">Fetching the register…</p>
-    <p v-else-if="circuits?.length === 0">
+    <p v-if="!page && !problem">Fetching the register…</p>
+    <p v-else-if="page?.total === 0 && !search">
       No circuits yet. Bring in a circuit file; its format is described in docs/formats, and
       <code>./fehler demo</code> starts with an invented sawmill.
     </p>
     <DataTable
-      v-else-if="circuits"
-      :value="shown"
+      v-else-if="page"
+      lazy
+      :value="page.items"
+      :total-records="page.total"
+      :first="order.first"
+      :loading="loading"
       data-key="id"
       paginator
-      :rows="25"
+      :rows="rows"
       :always-show-paginator="false"
-      sort-field="area"
-      :sort-order="1"
-      removable-sort
+      :sort-field="order.sort || 'area'"
+      :sort-order="order.descending ? -1 : 1"
       row-hover
       class="list sheet"
+      @page="turn($event.first)"
+      @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
       @row-click="router.push(`/circuits/${$event.data.id}`)"
     >
       <template #empty>Nothing in the register matches “{{ search }}”.</template>
@@ -157,7 +148,7 @@ onMounted(load)
         </template>
       </Column>
     </DataTable>
-    <Button v-if="problem && !circuits" label="Try again" @click="load" />
+    <Button v-if="problem && !page" label="Try again" @click="load" />
   </main>
 </template>
 

@@ -1,0 +1,44 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+
+namespace Fehler.Core.Operation;
+
+/// <summary>Something that a person can do to the live circuit, in words.</summary>
+public sealed record Trial(string Label, ImmutableArray<Step> Steps)
+{
+    /// <summary>Everything a person can do to a live circuit: nothing, press, let go, operate, wait.</summary>
+    public static IEnumerable<Trial> Of(CompiledCircuit compiled)
+    {
+        yield return new("Nothing touched, supply on", [Step.Wait(1)]);
+        foreach (var device in compiled.Circuit.Devices.Where(d => !compiled.Isolation.Points.Contains(d.Tag)))
+        {
+            foreach (var actuation in device.Kind.Actuations(device).Where(a => !a.DeadOnly))
+            {
+                yield return new(actuation.Returns ? $"{Named(device)} pressed and held" : $"{actuation.Verb} ({Named(device)})", [new Step(device.Tag, actuation.Position)]);
+                if (actuation.Returns)
+                {
+                    yield return new($"{Named(device)} let go", [new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)])]);
+                }
+            }
+        }
+
+        yield return new("Waited half a minute", [Step.Wait(30)]);
+        yield return new("Waited five minutes", [Step.Wait(300)]);
+    }
+
+    /// <summary>What can be held while a reading is taken.</summary>
+    /// <param name="circuit">The circuit.</param>
+    /// <param name="isDead">It is isolated and proved dead: armatures may be pressed in by hand.</param>
+    public static IEnumerable<Trial> Holdable(Circuit circuit, bool isDead) => circuit.Devices.SelectMany(d => d.Kind.Actuations(d)
+        .Where(a => a.Returns && (!a.DeadOnly || isDead)).Select(a => new Step(d.Tag, a.Position)).Select(s => new Trial(Held(circuit, s), [s])));
+
+    /// <summary>A step that is kept up during a reading, in words.</summary>
+    public static string Held(Circuit circuit, Step step)
+    {
+        var device = circuit.Device(step.Device);
+        var byHand = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position)?.DeadOnly == true;
+        return byHand && step.Position == "in" ? $"armature of {device.Tag} pressed in by hand" : $"{Named(device)} {step.Position}";
+    }
+
+    private static string Named(Device device) => $"{(device.Function.Length > 0 ? device.Function : device.Kind.Term)} {device.Tag}";
+}

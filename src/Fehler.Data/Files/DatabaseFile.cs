@@ -1,0 +1,128 @@
+using System.Globalization;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fehler.Data;
+
+/// <summary>The database cannot be used; the message is one sentence for whoever started the service.</summary>
+public sealed class DatabaseException : Exception
+{
+    public DatabaseException() : this("The database cannot be used.") { }
+    public DatabaseException(string message) : base(message) { }
+    public DatabaseException(string message, Exception inner) : base(message, inner) { }
+}
+
+/// <summary>
+/// The SQLite file as one process has it: held by a lock of its own, so that no second one writes to it and a migration that was cut off can be
+/// finished; private to its owner; brought up to date when something is pending.
+/// </summary>
+public sealed class DatabaseFile : IDisposable
+{
+    private readonly string _path;
+    private readonly FileStream _held;
+
+    private DatabaseFile(string path, FileStream held) => (_path, _held) = (path, held);
+
+    /// <summary>How a connection to the file is written.</summary>
+    public static string ConnectionString(string path) =>
+        new SqliteConnectionStringBuilder { DataSource = path, Cache = SqliteCacheMode.Private, DefaultTimeout = 10 }.ToString();
+
+    /// <summary>Takes the file for this process.</summary>
+    /// <exception cref="DatabaseException">It is in use, or its folder cannot be written to.</exception>
+    public static DatabaseFile Hold(string path)
+    {
+        var full = Path.GetFullPath(path);
+        try
+        {
+            Directory.CreateDirectory(Path.GetDirectoryName(full)!);
+            var held = new FileStream(full + ".lock", FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            if (!File.Exists(full))
+            {
+                // What people wrote about their plant is nobody else's business on this machine.
+                using var created = Private(full);
+            }
+
+            return new DatabaseFile(full, held);
+        }
+        catch (UnauthorizedAccessException e)
+        {
+            throw new DatabaseException($"{full} cannot be written: the folder or the file belongs to somebody else or is read-only.", e);
+        }
+        catch (IOException e) when (IsFull(e))
+        {
+            throw new DatabaseException($"{full} cannot be created: the disk is full.", e);
+        }
+        catch (IOException e)
+        {
+            throw new DatabaseException(File.Exists(full + ".lock") && e is not DirectoryNotFoundException
+                ? $"{full} is in use by another Fehler; stop that one, or choose another file."
+                : $"{full} cannot be created: {e.Message}", e);
+        }
+    }
+
+    /// <summary>Creates or upgrades the tables; write-ahead logging, and every commit on disk before it is acknowledged.</summary>
+    /// <exception cref="DatabaseException">The file is damaged, full, read-only or made by a newer version.</exception>
+    public async Task PrepareAsync(FehlerDb db, CancellationToken cancellation = default)
+    {
+        try
+        {
+            await ClearStaleMigrationAsync(db, cancellation);
+            var (known, applied) = (db.Database.GetMigrations().ToHashSet(), (await db.Database.GetAppliedMigrationsAsync(cancellation)).ToList());
+            if (applied.FirstOrDefault(m => !known.Contains(m)) is { } newer)
+            {
+                throw new DatabaseException($"{_path} was made by a newer version of Fehler (it has “{newer}”); start that version.");
+            }
+
+            if (known.Count > applied.Count)
+            {
+                await db.Database.MigrateAsync(cancellation);
+            }
+
+            await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode=WAL;", cancellation);
+            // Proves that it can be written to before anybody relies on it.
+            await db.Facts.Where(f => f.Name == "started").ExecuteDeleteAsync(cancellation);
+            db.Facts.Add(new FactRow { Name = "started", Value = DateTimeOffset.UtcNow.ToString("O", CultureInfo.InvariantCulture) });
+            await db.SaveChangesAsync(cancellation);
+            db.ChangeTracker.Clear();
+        }
+        catch (Exception e) when (SqliteOf(e) is { } sqlite)
+        {
+            throw new DatabaseException(Sentence(sqlite), e);
+        }
+    }
+
+    public void Dispose() => _held.Dispose();
+
+    /// <summary>A sentence for what SQLite says.</summary>
+    private string Sentence(SqliteException e) => e.SqliteErrorCode switch
+    {
+        5 or 6 => $"{_path} is locked by another program; close it and start again.",
+        8 => $"{_path} is read-only; give the one who starts Fehler the right to write to it and its folder.",
+        11 or 26 => $"{_path} is damaged or no database; restore it from a backup, or move it away to begin with an empty one.",
+        13 => $"{_path} cannot be written: the disk is full.",
+        14 => $"{_path} cannot be opened; check the folder and its rights.",
+        10 => $"{_path} cannot be read from its disk: {e.Message}",
+        _ => $"{_path} cannot be used: {e.Message}",
+    };
+
+    /// <summary>
+    /// A process that was ended in the middle of a migration leaves its lock in the database, and the next one would wait for it for ever. This
+    /// process alone has the file, so whatever lock is there is stale.
+    /// </summary>
+    private static async Task ClearStaleMigrationAsync(FehlerDb db, CancellationToken cancellation)
+    {
+        var tables = await db.Database.SqlQueryRaw<int>("SELECT COUNT(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'").SingleAsync(cancellation);
+        if (tables > 0)
+        {
+            await db.Database.ExecuteSqlRawAsync("DELETE FROM \"__EFMigrationsLock\"", cancellation);
+        }
+    }
+
+    private static SqliteException? SqliteOf(Exception? e) => e switch { null => null, SqliteException sqlite => sqlite, _ => SqliteOf(e.InnerException) };
+
+    private static bool IsFull(IOException e) => (e.HResult & 0xFFFF) == 28;
+
+    private static FileStream Private(string path) => OperatingSystem.IsWindows()
+        ? new FileStream(path, FileMode.CreateNew)
+        : new FileStream(path, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.ReadWrite, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite });
+}

@@ -1,0 +1,76 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fehler.Data;
+
+/// <summary>Which jobs of the logbook.</summary>
+public enum JobsShown { All, Open, Closed }
+
+/// <summary>Jobs in the database: reading them. What is written to their journals passes <see cref="JournalDoor"/>.</summary>
+public sealed class JobStore(FehlerDb db, CircuitStore circuits)
+{
+    /// <summary>A job with its journal; null when there is none of this id.</summary>
+    /// <exception cref="SetAsideException">Its circuit version cannot be read any more.</exception>
+    public async Task<OpenedJob?> FindAsync(Guid id, CancellationToken cancellation)
+    {
+        var found = await db.Jobs.AsNoTracking().Where(j => j.Id == id).Select(j => new { Row = j, j.CircuitVersion!.Number, Entries = j.Journal.OrderBy(r => r.Sequence).Select(r => new { r.Sequence, r.Json }).ToList() })
+            .FirstOrDefaultAsync(cancellation);
+        if (found is null)
+        {
+            return null;
+        }
+
+        var compiled = await circuits.CompiledAsync(found.Row.CircuitVersionId, cancellation);
+        var read = found.Entries.Select(e => (e.Sequence, Entry: ReadOrNull(e.Json))).ToList();
+        return new OpenedJob(found.Row, found.Number, JobState.Of(compiled, read.Where(r => r.Entry is not null).Select(r => r.Entry!)),
+            [.. read.Where(r => r.Entry is null).Select(r => r.Sequence)]);
+    }
+
+    /// <summary>A page of the logbook, or of one circuit's jobs.</summary>
+    public Task<Page<JobListItem>> ListAsync(ListQuery query, JobsShown which, Guid? circuit, CancellationToken cancellation)
+    {
+        var rows = query.Matching(db.Jobs.AsNoTracking(), word => j => EF.Functions.Like(j.SearchText, word, "\\"));
+        rows = circuit is { } id ? rows.Where(j => j.CircuitId == id) : rows;
+        rows = which switch { JobsShown.Open => rows.Where(j => j.ClosedAt == null), JobsShown.Closed => rows.Where(j => j.ClosedAt != null), _ => rows };
+        rows = (query.Sort, query.Descending) switch
+        {
+            ("circuitTag", false) => rows.OrderBy(j => j.Circuit!.Tag).ThenByDescending(j => j.OpenedAt),
+            ("circuitTag", true) => rows.OrderByDescending(j => j.Circuit!.Tag).ThenByDescending(j => j.OpenedAt),
+            ("title", false) => rows.OrderBy(j => j.Title),
+            ("title", true) => rows.OrderByDescending(j => j.Title),
+            ("foundText", false) => rows.OrderBy(j => j.FoundText == null).ThenBy(j => j.FoundText),
+            ("foundText", true) => rows.OrderBy(j => j.FoundText == null).ThenByDescending(j => j.FoundText),
+            ("outcome", false) => rows.OrderBy(j => j.Outcome).ThenByDescending(j => j.OpenedAt),
+            ("outcome", true) => rows.OrderByDescending(j => j.Outcome).ThenByDescending(j => j.OpenedAt),
+            ("entries", false) => rows.OrderBy(j => j.EntryCount).ThenByDescending(j => j.OpenedAt),
+            ("entries", true) => rows.OrderByDescending(j => j.EntryCount).ThenByDescending(j => j.OpenedAt),
+            ("openedAt", false) => rows.OrderBy(j => j.OpenedAt),
+            _ => rows.OrderByDescending(j => j.OpenedAt),
+        };
+        return query.PageAsync(rows, j => new JobListItem(j.Id, j.CircuitId, j.Circuit!.Tag, j.Circuit.Title, j.Circuit.Area, j.Title, j.OpenedAt, j.ClosedAt,
+            j.Outcome, j.FoundUnit, j.FoundText, j.EntryCount, j.Origin), cancellation);
+    }
+
+    /// <summary>Number of entries; null when there is no such job.</summary>
+    public async Task<int?> SequenceAsync(Guid id, CancellationToken cancellation) =>
+        await db.Jobs.Where(j => j.Id == id).Select(j => (int?)j.EntryCount).FirstOrDefaultAsync(cancellation);
+
+    /// <summary>The newest open jobs.</summary>
+    public Task<List<Guid>> OpenAsync(int most, CancellationToken cancellation) =>
+        db.Jobs.Where(j => j.ClosedAt == null).OrderByDescending(j => j.OpenedAt).Select(j => j.Id).Take(most).ToListAsync(cancellation);
+
+    /// <summary>An entry that cannot be read is set aside; it never stops the rest of its job.</summary>
+    private static JournalEntry? ReadOrNull(string json)
+    {
+        try
+        {
+            return JournalJson.Read(json);
+        }
+        catch (Exception e) when (e is System.Text.Json.JsonException or NotSupportedException or FormatException)
+        {
+            return null;
+        }
+    }
+}

@@ -1,0 +1,259 @@
+using System.Text.Json;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+using Microsoft.EntityFrameworkCore;
+
+namespace Fehler.Data;
+
+/// <summary>What the door says of an entry.</summary>
+public abstract record DoorAnswer
+{
+    /// <summary>It is on disk.</summary>
+    /// <param name="Job">The job with it.</param>
+    /// <param name="Sequence">Its place in the journal.</param>
+    /// <param name="WasKnown">It had been recorded before: sent again after a lost answer.</param>
+    public sealed record Recorded(OpenedJob Job, int Sequence, bool WasKnown) : DoorAnswer;
+
+    /// <summary>It was not taken; says why and what to do.</summary>
+    /// <param name="Reason">In words for a person.</param>
+    /// <param name="IsConflict">The journal has moved on (closed, or another entry has this id), rather than the entry being wrong by itself.</param>
+    public sealed record Refused(string Reason, bool IsConflict) : DoorAnswer;
+
+    /// <summary>There is no such job.</summary>
+    public sealed record NoSuchJob : DoorAnswer;
+}
+
+/// <summary>What carrying a job in from elsewhere came to.</summary>
+/// <param name="Entries">Entries that were added.</param>
+/// <param name="SetAside">Entries that were not taken, each with its reason.</param>
+public sealed record CarriedJob(int Entries, IReadOnlyList<string> SetAside);
+
+/// <summary>
+/// The one door to every journal, for the interface, programs, bundles and the demo alike: checks an entry by the rules of the core, writes it,
+/// and brings what lists and learning need up to date in the same transaction.
+/// </summary>
+public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuits, Turns turns, TimeProvider time)
+{
+    /// <summary>Opens a job on the newest version of a circuit with its complaint as the first entry; null when there is no such circuit.</summary>
+    /// <exception cref="RefusedException">The complaint cannot be taken.</exception>
+    public Task<OpenedJob?> OpenAsync(Guid circuitId, string complaint, string who, CancellationToken cancellation) =>
+        OpenAsync(circuitId, complaint, who, Guid.CreateVersion7(), time.GetUtcNow(), cancellation);
+
+    /// <summary>Opens a job that was begun at a time of its own under an id of its own (the demo's history).</summary>
+    public async Task<OpenedJob?> OpenAsync(Guid circuitId, string complaint, string who, Guid id, DateTimeOffset at, CancellationToken cancellation)
+    {
+        if (await circuits.FindAsync(circuitId, cancellation) is not { } found)
+        {
+            return null;
+        }
+
+        var job = new JobRow { Id = id, CircuitId = circuitId, CircuitVersionId = found.VersionId, Title = complaint.Trim(), OpenedAt = at };
+        await BeginAsync(job, found.Compiled, new Complaint(complaint.Trim()) { Id = Guid.CreateVersion7(), At = at, Who = who.Trim() }, cancellation);
+        return await jobs.FindAsync(job.Id, cancellation);
+    }
+
+    /// <summary>Records an entry. When it answers that it is recorded it is on disk.</summary>
+    public Task<DoorAnswer> AppendAsync(Guid jobId, JournalEntry entry, CancellationToken cancellation) =>
+        turns.InTurnAsync(TurnOf(jobId), () => AppendInTurnAsync(jobId, entry, cancellation), cancellation);
+
+    /// <summary>
+    /// Carries a job in that was recorded elsewhere. Its entries pass the same rules; a closed job is never added to; and what is added to an
+    /// open one ends with a note that the state of the circuit is not known here.
+    /// </summary>
+    /// <param name="record">The job as it was: id, circuit and version ids of this database, title, time.</param>
+    /// <param name="entries">Its journal in order.</param>
+    /// <param name="cancellation">Cancels it.</param>
+    public Task<CarriedJob> CarryInAsync(JobRow record, IReadOnlyList<JournalEntry> entries, CancellationToken cancellation) =>
+        turns.InTurnAsync(TurnOf(record.Id), () => CarryInTurnAsync(record, entries, cancellation), cancellation);
+
+    private static string TurnOf(Guid job) => $"job {job}";
+
+    private async Task<DoorAnswer> AppendInTurnAsync(Guid jobId, JournalEntry entry, CancellationToken cancellation)
+    {
+        if (await jobs.FindAsync(jobId, cancellation) is not { } job)
+        {
+            return new DoorAnswer.NoSuchJob();
+        }
+
+        if (await KnownAsync(job, entry, cancellation) is { } known)
+        {
+            return known;
+        }
+
+        var now = time.GetUtcNow();
+        if (Understood(entry, out var meant) is { } unclear)
+        {
+            return new DoorAnswer.Refused(unclear, false);
+        }
+
+        if ((EntryRules.Refuse(meant, now) ?? job.State.Refuse(meant)) is { } reason)
+        {
+            return new DoorAnswer.Refused(reason, job.State.Closing is not null);
+        }
+
+        var stamped = meant with
+        {
+            Id = meant.Id == Guid.Empty ? Guid.CreateVersion7() : meant.Id,
+            Sequence = NextSequence(job),
+            At = meant.At == default ? now : meant.At,
+            Received = now,
+            Origin = "",
+        };
+        var row = await db.Jobs.FirstAsync(j => j.Id == jobId, cancellation);
+        var after = JobState.Of(job.Compiled, job.State.Entries.Append(stamped));
+        db.Journal.Add(ToRow(jobId, stamped));
+        Project(row, after, stamped.Sequence);
+        await SaveAsync(row, stamped is Finding or Closed or StruckOut, cancellation);
+        return new DoorAnswer.Recorded(job with { Row = row, State = after }, stamped.Sequence, false);
+    }
+
+    /// <summary>What a typed value was meant to be; the reason when it cannot be understood.</summary>
+    private static string? Understood(JournalEntry entry, out JournalEntry meant)
+    {
+        meant = entry;
+        if (entry is not ReadingAsTyped typed)
+        {
+            return null;
+        }
+
+        try
+        {
+            meant = typed.Typed is null || typed.Held.IsDefault ? entry : typed.Understood();
+            return typed.Typed is null ? "Type what the meter shows." : null;
+        }
+        catch (RefusedException e)
+        {
+            return e.Message;
+        }
+    }
+
+    /// <summary>An entry that is here already: the same one again is answered as before, another one under its id is a conflict.</summary>
+    private async Task<DoorAnswer?> KnownAsync(OpenedJob job, JournalEntry entry, CancellationToken cancellation)
+    {
+        if (entry.Id == Guid.Empty || await db.Journal.AsNoTracking().FirstOrDefaultAsync(r => r.Id == entry.Id, cancellation) is not { } row)
+        {
+            return null;
+        }
+
+        var isSame = row.JobId == job.Row.Id && Understood(entry, out var meant) is null && Bare(JournalJson.Read(row.Json)) == Bare(meant);
+        return isSame ? new DoorAnswer.Recorded(job, row.Sequence, true)
+            : new DoorAnswer.Refused("Another entry has this id already; give every entry an id of its own.", true);
+    }
+
+    /// <summary>An entry without what the door stamps on it.</summary>
+    private static string Bare(JournalEntry entry) => JournalJson.Write(entry with { Id = Guid.Empty, Sequence = 0, At = default, Received = default, Origin = "" });
+
+    private static int NextSequence(OpenedJob job) => Math.Max(job.Row.EntryCount, job.State.Entries.Length + job.SetAside.Length) + 1;
+
+    private async Task<CarriedJob> CarryInTurnAsync(JobRow record, IReadOnlyList<JournalEntry> entries, CancellationToken cancellation)
+    {
+        var here = await jobs.FindAsync(record.Id, cancellation);
+        if (here is not null && here.State.Closing is not null)
+        {
+            var fresh = entries.Count(e => here.State.Entries.All(h => h.Id != e.Id));
+            return new CarriedJob(0, fresh == 0 ? [] : [$"{fresh} entries for “{here.Row.Title}”: the job is closed here."]);
+        }
+
+        var compiled = await circuits.CompiledAsync(record.CircuitVersionId, cancellation);
+        var (known, state) = here is null ? ([], JobState.Of(compiled, [])) : (here.State.Entries.Select(e => e.Id).ToHashSet(), here.State);
+        var taken = await db.Journal.Where(r => entries.Select(e => e.Id).Contains(r.Id) && r.JobId != record.Id).Select(r => r.Id).ToListAsync(cancellation);
+        var (added, setAside, now) = (new List<JournalEntry>(), new List<string>(), time.GetUtcNow());
+        foreach (var entry in entries.Where(e => !known.Contains(e.Id) && e is not CarriedIn))
+        {
+            // What was true of the circuit over there is no statement about the one here: an open job does not take its safety over.
+            var reason = taken.Contains(entry.Id) ? "its id belongs to another job"
+                : here is not null && entry is (Isolated or ProvedDead or Energised or LiveWorkAcknowledged) ? "a safety state cannot be carried into an open job"
+                : EntryRules.Refuse(entry, now) ?? state.Refuse(entry);
+            if (reason is not null)
+            {
+                setAside.Add($"“{EntryWords.Of(entry)}”: {reason}");
+                continue;
+            }
+
+            added.Add(entry with { Sequence = state.Entries.Length + 1, Received = now, Origin = record.Origin });
+            state = state.With(added[^1]);
+        }
+
+        if (added.Count > 0 && state.Closing is null)
+        {
+            added.Add(new CarriedIn(record.Origin) { Id = Guid.CreateVersion7(), Sequence = state.Entries.Length + 1, At = now, Received = now, Origin = record.Origin });
+            state = state.With(added[^1]);
+        }
+
+        if (added.Count == 0)
+        {
+            return new CarriedJob(0, setAside);
+        }
+
+        var row = here is null ? db.Jobs.Add(record).Entity : await db.Jobs.FirstAsync(j => j.Id == record.Id, cancellation);
+        db.Journal.AddRange(added.Select(e => ToRow(record.Id, e)));
+        Project(row, state, state.Entries.Length);
+        await SaveAsync(row, true, cancellation);
+        db.ChangeTracker.Clear();
+        return new CarriedJob(added.Count, setAside);
+    }
+
+    private async Task BeginAsync(JobRow job, CompiledCircuit compiled, Complaint complaint, CancellationToken cancellation)
+    {
+        var state = JobState.Of(compiled, []);
+        if ((EntryRules.Refuse(complaint, time.GetUtcNow()) ?? state.Refuse(complaint)) is { } reason)
+        {
+            throw new RefusedException(reason);
+        }
+
+        var stamped = complaint with { Sequence = 1, Received = time.GetUtcNow() };
+        db.Jobs.Add(job);
+        db.Journal.Add(ToRow(job.Id, stamped));
+        Project(job, state.With(stamped), 1);
+        await SaveAsync(job, true, cancellation);
+    }
+
+    /// <summary>Brings what lists and learning need up to date with the journal.</summary>
+    private static void Project(JobRow row, JobState state, int entries)
+    {
+        row.EntryCount = entries;
+        (row.ClosedAt, row.Outcome) = (state.Closing?.At, state.Closing?.Outcome.ToString());
+        (row.FoundUnit, row.FoundText, row.FoundFault) = (state.LastFinding?.Unit, state.LastFinding?.Text, state.LastFinding?.Fault);
+        row.FoundKind = state.LastFinding is { Fault.Length: > 0 } finding && state.Compiled.Faults.Find(finding.Fault) is { } mode ? History.KeyOf(state.Circuit, mode) : null;
+        row.OwnOhms = state.Closing is { Outcome: CloseOutcome.RepairedAndProved }
+            ? JsonSerializer.Serialize(OwnResistances.Of(state).GroupBy(o => o.Pair).ToDictionary(g => g.Key, g => g.Last().Ohms)) : null;
+        row.SearchText = string.Join(' ', state.Circuit.Tag, state.Circuit.Title, state.Circuit.Area, row.Title, row.FoundUnit, row.FoundText,
+            state.Closing is { } closing ? EntryWords.Of(closing.Outcome) : "open").ToLowerInvariant();
+    }
+
+    private async Task SaveAsync(JobRow job, bool changesCircuit, CancellationToken cancellation)
+    {
+        if (!changesCircuit)
+        {
+            await db.SaveChangesAsync(cancellation);
+            return;
+        }
+
+        await using var transaction = await db.Database.BeginTransactionAsync(cancellation);
+        await db.SaveChangesAsync(cancellation);
+        var circuit = await db.Circuits.FirstAsync(c => c.Id == job.CircuitId, cancellation);
+        var mine = db.Jobs.Where(j => j.CircuitId == job.CircuitId);
+        circuit.JobCount = await mine.CountAsync(cancellation);
+        circuit.OpenJobId = await mine.Where(j => j.ClosedAt == null).OrderByDescending(j => j.OpenedAt).Select(j => (Guid?)j.Id).FirstOrDefaultAsync(cancellation);
+        circuit.LastJobAt = await mine.MaxAsync(j => (DateTimeOffset?)j.OpenedAt, cancellation);
+        circuit.LastFound = await mine.Where(j => j.FoundText != null).OrderByDescending(j => j.OpenedAt).Select(j => j.FoundText).FirstOrDefaultAsync(cancellation);
+        circuit.SearchText = string.Join(' ', circuit.Tag, circuit.Title, circuit.Area, circuit.Enclosure, circuit.LastFound).ToLowerInvariant();
+        await db.SaveChangesAsync(cancellation);
+        await transaction.CommitAsync(cancellation);
+    }
+
+    private static JournalRow ToRow(Guid job, JournalEntry entry) => new()
+    {
+        Id = entry.Id,
+        JobId = job,
+        Sequence = entry.Sequence,
+        At = entry.At,
+        Received = entry.Received,
+        Who = entry.Who,
+        Kind = entry.GetType().Name,
+        Json = JournalJson.Write(entry),
+    };
+}

@@ -1,0 +1,100 @@
+using System.Collections.Concurrent;
+using System.Diagnostics.CodeAnalysis;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Data;
+
+namespace Fehler.Web.Diagnosis;
+
+/// <summary>
+/// Diagnoses in progress, one session a job. Only a memory: everything in it follows from circuit and journal and may be thrown away at any
+/// time. No more diagnoses are computed at once than there are processors, each within a budget of time, and none for which nobody waits.
+/// </summary>
+[SuppressMessage("Reliability", "CA1001", Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose of.")]
+internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<DiagnosisDesk> log)
+{
+    /// <summary>Sessions that are kept, and those of them that keep what makes the next proposal quick.</summary>
+    private const int MostKept = 24, MostWarm = 4;
+
+    /// <summary>Longest that a diagnosis may take; the first of the largest circuit takes some three seconds.</summary>
+    private static readonly TimeSpan Budget = TimeSpan.FromSeconds(60);
+
+    private readonly ConcurrentDictionary<Guid, DeskSession> _sessions = new();
+    private readonly SemaphoreSlim _processors = new(Math.Max(1, Environment.ProcessorCount));
+
+    /// <summary>The diagnosis of a job as its journal now stands.</summary>
+    /// <param name="job">The job.</param>
+    /// <param name="wish">How it is wanted.</param>
+    /// <param name="history">Reads what the job may learn from; asked once.</param>
+    /// <param name="patience">How long the caller waits; the work goes on meanwhile for the next who asks.</param>
+    /// <param name="cancellation">The caller waits no more.</param>
+    /// <returns>Null when it took longer than the caller's patience.</returns>
+    public async Task<DiagnosisResult?> DiagnoseAsync(OpenedJob job, DiagnosisWish wish, Func<Task<History>> history, TimeSpan patience, CancellationToken cancellation)
+    {
+        var session = _sessions.GetOrAdd(job.Row.Id, _ => new DeskSession(job.Compiled));
+        session.LastUsed = Environment.TickCount64;
+        var known = wish.Learn ? await session.HistoryAsync(history) : History.None;
+        var work = session.Join((job.State.Entries.Length, wish.Strategy, wish.Without, wish.Learn), stop => ComputeAsync(session, job, wish, known, stop), Budget);
+        try
+        {
+            return await work.Result.WaitAsync(patience, cancellation);
+        }
+        catch (TimeoutException)
+        {
+            return null;
+        }
+        finally
+        {
+            session.Leave(work, cancellation.IsCancellationRequested);
+        }
+    }
+
+    /// <summary>Forgets sessions that were not used for a while and what is too much; called now and then.</summary>
+    /// <returns>Whether anything was forgotten.</returns>
+    public bool Tidy(TimeSpan idle)
+    {
+        var oldest = Environment.TickCount64 - (long)idle.TotalMilliseconds;
+        var before = (_sessions.Count, circuits.Count);
+        var byUse = _sessions.Where(s => !s.Value.IsBusy).OrderByDescending(s => s.Value.LastUsed).ToList();
+        foreach (var (id, session) in byUse.Where((s, i) => i >= MostKept || s.Value.LastUsed < oldest))
+        {
+            _sessions.TryRemove(KeyValuePair.Create(id, session));
+        }
+
+        foreach (var (_, session) in byUse.Skip(MostWarm))
+        {
+            session.Rest();
+        }
+
+        circuits.Trim();
+        return before != (_sessions.Count, circuits.Count);
+    }
+
+    private async Task<DiagnosisResult> ComputeAsync(DeskSession session, OpenedJob job, DiagnosisWish wish, History history, CancellationToken stop)
+    {
+        await session.Turn.WaitAsync(stop);
+        try
+        {
+            await _processors.WaitAsync(stop);
+            try
+            {
+                return await Task.Run(() => session.Diagnose(job.State, wish, history, stop), stop);
+            }
+            finally
+            {
+                _processors.Release();
+            }
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            log.LogError(e, "Diagnosis of job {Job} on {Circuit} failed", job.Row.Id, job.Circuit.Tag);
+            session.Forget();
+            throw;
+        }
+        finally
+        {
+            session.Turn.Release();
+            Tidy(TimeSpan.FromHours(1));
+        }
+    }
+}

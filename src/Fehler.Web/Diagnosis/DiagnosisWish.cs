@@ -1,0 +1,43 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Trade;
+
+namespace Fehler.Web.Diagnosis;
+
+/// <summary>How a diagnosis is wanted.</summary>
+/// <param name="Strategy">Way of working.</param>
+/// <param name="Without">What cannot be done now.</param>
+/// <param name="Learn">Whether earlier repairs count.</param>
+/// <param name="Say">Says a sentence in the dialect of who asks.</param>
+internal sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Learn, Func<string, string> Say)
+{
+    public static DiagnosisWish Usual { get; } = new(Strategy.MostTelling, Without.None, true, text => text);
+
+    /// <exception cref="RefusedException">A word that is not known; says which are.</exception>
+    public static DiagnosisWish Parse(string? strategy, string? without, bool? learn, string? words)
+    {
+        if (!TryNamed(strategy, Strategy.MostTelling, out var way))
+        {
+            throw new RefusedException($"'{Short(strategy)}' is not a way of working; expected mostTelling, fromSupply, deadFirst or halving.");
+        }
+
+        if (!TryNamed(without, Without.None, out var left))
+        {
+            throw new RefusedException($"'{Short(without)}' is not something to do without; expected live, isolating, operating, field, clamp, lifting or insulationTester, with commas.");
+        }
+
+        return words is null or "iec" or "american"
+            ? new DiagnosisWish(way, left, learn ?? true, words == "american" ? Dialect.ToAmerican : text => text)
+            : throw new RefusedException($"'{Short(words)}' is not a dialect; expected iec or american.");
+    }
+
+    /// <summary>By name, never by number.</summary>
+    private static bool TryNamed<T>(string? text, T otherwise, out T value)
+        where T : struct, Enum
+    {
+        value = otherwise;
+        return string.IsNullOrEmpty(text) || (!text.Any(char.IsDigit) && Enum.TryParse(text, ignoreCase: true, out value));
+    }
+
+    private static string Short(string? text) => text is { Length: > 40 } ? text[..40] + "..." : text ?? "";
+}

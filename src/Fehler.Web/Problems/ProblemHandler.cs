@@ -1,0 +1,56 @@
+using System.Diagnostics;
+using System.Text.Json;
+using Fehler.Core.Circuits;
+using Fehler.Data;
+using Microsoft.AspNetCore.Diagnostics;
+
+namespace Fehler.Web.Problems;
+
+/// <summary>
+/// Turns what is refused into a problem (RFC 9457) that names the place and what was expected. Only the core's own refusals and what the
+/// framework says of a request become answers below 500; anything else is a mistake of the program, logged with its trace id.
+/// </summary>
+internal sealed class ProblemHandler(IProblemDetailsService problems, ILogger<ProblemHandler> log) : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    {
+        if (exception is OperationCanceledException && httpContext.RequestAborted.IsCancellationRequested)
+        {
+            // Nobody is there to be told.
+            httpContext.Response.StatusCode = StatusCodes.Status499ClientClosedRequest;
+            return true;
+        }
+
+        var (status, title, detail) = Described(exception);
+        var trace = Activity.Current?.Id ?? httpContext.TraceIdentifier;
+        if (status >= 500)
+        {
+            log.LogError(exception, "{Method} {Path} failed, trace {Trace}", httpContext.Request.Method, httpContext.Request.Path, trace);
+        }
+
+        httpContext.Response.StatusCode = status;
+        return await problems.TryWriteAsync(new ProblemDetailsContext
+        {
+            HttpContext = httpContext,
+            ProblemDetails = { Status = status, Detail = detail, Title = title, Extensions = { ["traceId"] = trace } },
+        });
+    }
+
+    private static (int Status, string Title, string Detail) Described(Exception exception) => exception switch
+    {
+        RefusedException e => (422, "Not accepted", e.Message),
+        SetAsideException e => (409, "Set aside", e.Message),
+        OperationCanceledException => (503, "Took too long", "This took longer than it may and was stopped. Nothing that was acknowledged is lost; try again."),
+        BadHttpRequestException { InnerException: JsonException e } => (400, "Not accepted", NotUnderstood(e)),
+        BadHttpRequestException { StatusCode: 413 } => (413, "Not accepted", RequestRules.TooLarge),
+        BadHttpRequestException e => (e.StatusCode, "Not accepted", e.Message),
+        JsonException e => (400, "Not accepted", NotUnderstood(e)),
+        _ => (500, "Server error", "Something went wrong here. Nothing that was acknowledged is lost; try again, and tell who keeps the server the trace id."),
+    };
+
+    private static string NotUnderstood(JsonException e)
+    {
+        var end = e.Message.IndexOf(" Path:", StringComparison.Ordinal);
+        return $"The request is not understood at {e.Path ?? "$"}: {(end > 0 ? e.Message[..end] : e.Message).TrimEnd('.')}.";
+    }
+}
