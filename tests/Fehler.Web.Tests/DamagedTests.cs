@@ -66,7 +66,7 @@ public sealed class DamagedTests : IDisposable
 
     /// <summary>A reference with a typing error in it was once accepted, and the service never started again.</summary>
     [Theory]
-    [InlineData("\"INC:N\",", "\"INC:NN\",", "$.reference")]
+    [InlineData("\"reference\": \"INC:N\"", "\"reference\": \"INC:NN\"", "$.reference")]
     [InlineData("\"KM1:A1-A2\"", "\"KM1:A1-A9\"", "A9")]
     [InlineData("\"type\": \"enclosure\"", "\"type\": \"field\"", "enclosure")]
     public async Task A_circuit_that_could_not_be_worked_with_is_refused_with_its_place(string right, string wrong, string says)

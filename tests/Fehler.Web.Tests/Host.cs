@@ -9,6 +9,7 @@ namespace Fehler.Web.Tests;
 public class Host : WebApplicationFactory<Program>
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("fehler").FullName;
+    private bool _keepsFile;
 
     public virtual string Database => Path.Combine(_folder, "test.db");
 
@@ -41,14 +42,16 @@ public class Host : WebApplicationFactory<Program>
     /// <summary>Stops the service and lets go of the file, as the end of its process would.</summary>
     public async Task StopAsync()
     {
+        _keepsFile = true;
         await base.DisposeAsync();
+        _keepsFile = false;
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
     }
 
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && Directory.Exists(_folder))
+        if (disposing && !_keepsFile && Directory.Exists(_folder))
         {
             Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
             Directory.Delete(_folder, recursive: true);

@@ -1,3 +1,4 @@
+using Fehler.Core.Acceptance;
 using Fehler.Core.Circuits;
 using Fehler.Core.Procedures;
 using Microsoft.EntityFrameworkCore;

@@ -1,3 +1,4 @@
+using Fehler.Core.Acceptance;
 using System.Collections.Immutable;
 using System.Text.Json;
 using Fehler.Core.Circuits;

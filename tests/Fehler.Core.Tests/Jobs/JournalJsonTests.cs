@@ -20,6 +20,8 @@ public class JournalJsonTests
         { "provedDead", new ProvedDead(true, true) },
         { "energised", new Energised() },
         { "reading", new Reading(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [new Step("KM1", "in")], new ReadingValue(ReadingKind.OverLimit), "M-2") },
+        { "readingAsTyped", new ReadingAsTyped(Quantity.Volts, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], "0,3 kV", "M-2") },
+        { "carriedIn", new CarriedIn("panel 4") },
         { "wireLifted", new WireLifted("5.1", TerminalId.Parse("KM1:A1")) },
         { "wireLanded", new WireLanded("5.1") },
         { "tightened", new Tightened(TerminalId.Parse("S2:14"), true) },

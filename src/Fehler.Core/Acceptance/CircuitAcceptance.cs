@@ -3,8 +3,9 @@ using Fehler.Core.Drawing;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
-namespace Fehler.Core.Procedures;
+namespace Fehler.Core.Acceptance;
 
 /// <summary>
 /// Takes a circuit in by trying it: what is accepted can be drawn, solved, isolated, operated and diagnosed later. A circuit that cannot is
