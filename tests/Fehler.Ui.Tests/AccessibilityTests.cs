@@ -57,7 +57,7 @@ public sealed class AccessibilityTests : IDisposable
     {
         using var http = new HttpClient();
         using var json = JsonDocument.Parse(http.GetStringAsync(new Uri(_app.Address + "/api/circuits?take=200")).GetAwaiter().GetResult());
-        var open = json.RootElement.EnumerateArray().First(c => c.GetProperty("tag").GetString() == "CH-110");
+        var open = json.RootElement.GetProperty("items").EnumerateArray().First(c => c.GetProperty("tag").GetString() == "CH-110");
         var job = open.GetProperty("openJob").GetString();
         return
         [

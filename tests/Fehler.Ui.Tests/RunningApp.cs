@@ -8,11 +8,24 @@ namespace Fehler.Ui.Tests;
 /// <summary>The real service as a process of its own on a real SQLite file, so that it can be killed and started again.</summary>
 public sealed class RunningApp : IDisposable
 {
+    /// <summary>The demo plant brought in once; each application under test starts from a copy of the file.</summary>
+    private static readonly Lazy<string> Ready = new(BroughtIn);
+
     private readonly string _folder = Directory.CreateTempSubdirectory("fehler-ui").FullName;
     private Process? _process;
 
     public RunningApp()
+        : this(Ready.Value)
     {
+    }
+
+    private RunningApp(string? from)
+    {
+        foreach (var file in from is null ? [] : Directory.GetFiles(from))
+        {
+            File.Copy(file, Path.Combine(_folder, Path.GetFileName(file)));
+        }
+
         using var free = new TcpListener(IPAddress.Loopback, 0);
         free.Start();
         Address = $"http://127.0.0.1:{((IPEndPoint)free.LocalEndpoint).Port}";
@@ -75,6 +88,20 @@ public sealed class RunningApp : IDisposable
 
         _process?.Dispose();
         Directory.Delete(_folder, recursive: true);
+    }
+
+    private static string BroughtIn()
+    {
+        var folder = Directory.CreateTempSubdirectory("fehler-ui-ready");
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => folder.Delete(recursive: true);
+        using var first = new RunningApp(from: null);
+        first.Kill();
+        foreach (var file in Directory.GetFiles(first._folder, "ui.db*").Where(f => !f.EndsWith(".lock", StringComparison.Ordinal)))
+        {
+            File.Copy(file, Path.Combine(folder.FullName, Path.GetFileName(file)));
+        }
+
+        return folder.FullName;
     }
 
     private static string FindRoot()

@@ -7,23 +7,18 @@ namespace Fehler.Ui.Tests;
 /// <summary>A headless Chromium on the running application, with the words a person would use.</summary>
 public sealed class Screen : IDisposable
 {
-    private readonly string _profile = Directory.CreateTempSubdirectory("chromium").FullName;
-    private readonly ChromeDriverService _service;
+    private readonly Browser _browser;
 
     public Screen(string address, int width = 1280, int height = 800)
     {
         Address = address;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", $"--user-data-dir={_profile}");
-        _service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
-        Driver = new ChromeDriver(_service, options);
+        _browser = Browser.Take();
         Resize(width, height);
     }
 
     public string Address { get; }
 
-    public ChromeDriver Driver { get; }
+    public ChromeDriver Driver => _browser.Driver;
 
     public void Resize(int width, int height) => Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
     {
@@ -110,20 +105,7 @@ public sealed class Screen : IDisposable
         Until(() => Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0, "a proposed test");
     }
 
-    public void Dispose()
-    {
-        Driver.Quit();
-        Driver.Dispose();
-        _service.Dispose();
-        try
-        {
-            Directory.Delete(_profile, recursive: true);
-        }
-        catch (IOException)
-        {
-            // Chromium may still be writing its last file; the folder is temporary.
-        }
-    }
+    public void Dispose() => _browser.GiveBack();
 
     private IWebElement? WithText(string text) => Driver.FindElements(By.CssSelector("button, a, [role=tab], summary, label"))
         .Where(e => e.Displayed).OrderBy(e => e.Text.Length).FirstOrDefault(e => e.Text.Trim().StartsWith(text, StringComparison.OrdinalIgnoreCase));

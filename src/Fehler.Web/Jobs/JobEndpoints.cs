@@ -1,4 +1,6 @@
+using System.ComponentModel;
 using System.Net.Mime;
+using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Data;
@@ -31,8 +33,16 @@ internal static class JobEndpoints
             .Accepts<JournalEntry>(MediaTypeNames.Application.Json).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
     }
 
-    private static Task<Page<JobListItem>> List([AsParameters] ListParameters list, JobsShown? show, JobStore store, CancellationToken cancellation) =>
-        store.ListAsync(list.ToQuery(), show ?? JobsShown.All, null, cancellation);
+    private static Task<Page<JobListItem>> List([AsParameters] ListParameters list, [Description("all, open or closed; all when absent")] string? show,
+        JobStore store, CancellationToken cancellation) => store.ListAsync(list.ToQuery(), Shown(show), null, cancellation);
+
+    private static JobsShown Shown(string? show) => show switch
+    {
+        null or "" or "all" => JobsShown.All,
+        "open" => JobsShown.Open,
+        "closed" => JobsShown.Closed,
+        _ => throw new RefusedException("Show all, open or closed jobs."),
+    };
 
     private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(Body<OpenJob> body, JournalDoor door, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
     {

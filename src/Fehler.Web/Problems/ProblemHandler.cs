@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Fehler.Core.Circuits;
 using Fehler.Data;
 using Microsoft.AspNetCore.Diagnostics;
@@ -10,7 +11,7 @@ namespace Fehler.Web.Problems;
 /// Turns what is refused into a problem (RFC 9457) that names the place and what was expected. Only the core's own refusals and what the
 /// framework says of a request become answers below 500; anything else is a mistake of the program, logged with its trace id.
 /// </summary>
-internal sealed class ProblemHandler(IProblemDetailsService problems, ILogger<ProblemHandler> log) : IExceptionHandler
+internal sealed partial class ProblemHandler(IProblemDetailsService problems, ILogger<ProblemHandler> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
@@ -43,10 +44,17 @@ internal sealed class ProblemHandler(IProblemDetailsService problems, ILogger<Pr
         OperationCanceledException => (503, "Took too long", "This took longer than it may and was stopped. Nothing that was acknowledged is lost; try again."),
         BadHttpRequestException { InnerException: JsonException e } => (400, "Not accepted", NotUnderstood(e)),
         BadHttpRequestException { StatusCode: 413 } => (413, "Not accepted", RequestRules.TooLarge),
-        BadHttpRequestException e => (e.StatusCode, "Not accepted", e.Message),
+        BadHttpRequestException e => (e.StatusCode, "Not accepted", Unbound(e)),
         JsonException e => (400, "Not accepted", NotUnderstood(e)),
         _ => (500, "Server error", "Something went wrong here. Nothing that was acknowledged is lost; try again, and tell who keeps the server the trace id."),
     };
+
+    /// <summary>The framework names its own types when a value of the address does not fit; a person needs the name and the value.</summary>
+    private static string Unbound(BadHttpRequestException e) =>
+        UnboundPattern().Match(e.Message) is { Success: true } match ? $"{match.Groups[1].Value} cannot be {match.Groups[2].Value} here." : e.Message;
+
+    [GeneratedRegex("""^Failed to bind parameter ".* (\w+)" from "(.*)"\.$""")]
+    private static partial Regex UnboundPattern();
 
     private static string NotUnderstood(JsonException e)
     {
