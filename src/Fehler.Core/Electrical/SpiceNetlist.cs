@@ -62,18 +62,21 @@ public static class SpiceNetlist
     private static StringBuilder Head(Network network, string what)
     {
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"* {network.Circuit.Tag} {network.Circuit.Title}: {what}\n");
+        Comment($"{network.Circuit.Tag} {network.Circuit.Title}: {what}");
         foreach (var alteration in network.Alterations)
         {
-            text.Append(CultureInfo.InvariantCulture, $"* fault: {alteration}\n");
+            Comment($"fault: {alteration}");
         }
 
         foreach (var (terminal, node) in network.Nodes.OrderBy(n => n.Value))
         {
-            text.Append(CultureInfo.InvariantCulture, $"* {Name(node)} = {terminal}\n");
+            Comment($"{Name(node)} = {terminal}");
         }
 
         return text;
+
+        // What a person has typed stays on its line: a second line would be a command to the simulator.
+        void Comment(string said) => text.Append("* ").Append(string.Concat(said.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c))).Append('\n');
     }
 
     private static void Resistances(Network network, CircuitState state, Domain domain, StringBuilder text)
@@ -129,7 +132,7 @@ public static class SpiceNetlist
         /// </summary>
         public override void Windings((string From, string To)[] windings, Complex[,] admittance)
         {
-            var tag = network.Circuit.Devices[Device].Tag;
+            var tag = $"d{Device}w";
             string Node(string name) => Name(network.InnerNode(Device, name));
             for (var j = 0; j < windings.Length && domain == Domain.Ac; j++)
             {

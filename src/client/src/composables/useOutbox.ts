@@ -56,6 +56,14 @@ function load(): Waiting[] {
 
 const memoryOnly = new Set<string>()
 
+let latest = 0
+
+/** Now, and later than any entry of this window before: two made within a millisecond keep their order. */
+function now(): string {
+  latest = Math.max(Date.now(), latest + 1)
+  return new Date(latest).toISOString()
+}
+
 function keep(w: Waiting) {
   try {
     localStorage.setItem(keyOf(w), JSON.stringify(w))
@@ -139,7 +147,7 @@ export function useOutbox(job: string) {
       entry: {
         ...entry,
         id: entry.id ?? uuid(),
-        at: entry.at ?? new Date().toISOString(),
+        at: entry.at ?? now(),
         who: entry.who || localStorage.getItem('fehler.who') || '',
       },
     }

@@ -1,0 +1,151 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Entry } from '@/api/client'
+
+/** Browser storage as the standard describes it: names are own properties, and a full one throws. */
+class Storage {
+  [name: string]: unknown
+  getItem = (name: string) => (Object.hasOwn(this, name) ? (this[name] as string) : null)
+  removeItem = (name: string) => void delete this[name]
+  setItem = (name: string, text: string) => {
+    if (full) throw new DOMException('full', 'QuotaExceededError')
+    this[name] = text
+  }
+
+  constructor() {
+    for (const hidden of ['getItem', 'removeItem', 'setItem'])
+      Object.defineProperty(this, hidden, { enumerable: false })
+  }
+}
+
+let full = false
+let storage: Storage
+/** What the service answers, one after the other; the last for good. A number is a status, null a connection that fails. */
+let answers: (number | null)[]
+let posted: { id: string; text: string }[]
+
+const note = (text: string) => ({ type: 'note', text }) as unknown as Entry
+const put = () => Object.keys(storage).filter((k) => k.startsWith('fehler.outbox.'))
+
+/** A window of the browser: the module loaded afresh, on the same storage. */
+async function openWindow() {
+  vi.resetModules()
+  return (await import('./useOutbox')).useOutbox('job-1')
+}
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  full = false
+  storage = new Storage()
+  answers = [201]
+  posted = []
+  vi.stubGlobal('localStorage', storage)
+  // Outside a page an address needs its host.
+  vi.stubGlobal(
+    'Request',
+    class extends Request {
+      constructor(address: string, init?: RequestInit) {
+        super(new URL(address, 'http://here'), init)
+      }
+    },
+  )
+  vi.stubGlobal('fetch', async (request: Request) => {
+    posted.push(await request.json())
+    const status = answers.length > 1 ? answers.shift()! : answers[0]!
+    if (status === null) throw new TypeError('no connection')
+    const body = status < 400 ? { sequence: posted.length } : { detail: `answer ${status}` }
+    return new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } })
+  })
+})
+
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+describe('an entry', () => {
+  it('is let go of once the service has it', async () => {
+    const box = await openWindow()
+    expect(await box.record(note('a'), 'Note', {})).toEqual({ recorded: { sequence: 1 } })
+    expect(put()).toEqual([])
+    expect(box.mine.value).toEqual([])
+  })
+
+  it.each([null, 500, 503, 408, 429])('is kept and sent again with the same id after %s', async (answer) => {
+    answers = [answer, 201]
+    const box = await openWindow()
+    expect(await box.record(note('a'), 'Note', {})).toEqual({ waiting: true })
+    expect(put()).toHaveLength(1)
+    await vi.advanceTimersByTimeAsync(2500)
+    expect(put()).toEqual([])
+    expect(posted.map((p) => p.id)).toEqual([posted[0]!.id, posted[0]!.id])
+    expect(box.offline.value).toBe(false)
+  })
+
+  it('refused at once is given back to where it was typed', async () => {
+    answers = [422]
+    const box = await openWindow()
+    expect(await box.record(note('a'), 'Note', {})).toEqual({ refused: 'answer 422' })
+    expect(put()).toEqual([])
+  })
+
+  it('refused after waiting stays, is passed by the next, and can be mended', async () => {
+    answers = [null, 422, 201]
+    const box = await openWindow()
+    await box.record(note('wrong'), 'Note', {})
+    await vi.advanceTimersByTimeAsync(2500)
+    expect(box.mine.value.map((w) => w.refused)).toEqual(['answer 422'])
+    expect(await box.record(note('next'), 'Note', {})).toEqual({ recorded: { sequence: 3 } })
+    expect(put()).toHaveLength(1)
+    await box.mend(box.mine.value[0]!, note('right'), 'Note')
+    expect(put()).toEqual([])
+    expect(posted.at(-1)!.text).toBe('right')
+    expect(posted.at(-1)!.id).not.toBe(posted[0]!.id)
+  })
+
+  it('follows those made before it', async () => {
+    answers = [null, null, 201]
+    const box = await openWindow()
+    await box.record(note('first'), 'Note', {})
+    expect(await box.record(note('second'), 'Note', {})).toEqual({ waiting: true })
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(posted.slice(-2).map((p) => p.text)).toEqual(['first', 'second'])
+    expect(put()).toEqual([])
+  })
+})
+
+describe('the storage of the browser', () => {
+  it('is shared by windows that do not overwrite each other', async () => {
+    answers = [null]
+    const one = await openWindow()
+    const two = await openWindow()
+    await Promise.all([one.record(note('of one'), 'Note', {}), two.record(note('of two'), 'Note', {})])
+    expect(put()).toHaveLength(2)
+    answers = [201]
+    const three = await openWindow()
+    await three.send()
+    expect(put()).toEqual([])
+    expect(new Set(posted.slice(-2).map((p) => p.text))).toEqual(new Set(['of one', 'of two']))
+  })
+
+  it('with damaged text in it holds up nothing', async () => {
+    storage.setItem('fehler.outbox.0.damaged', '{"job": "job-1", "ent')
+    storage.setItem('fehler.outbox.1.other', '[]')
+    const box = await openWindow()
+    await box.send()
+    expect(await box.record(note('a'), 'Note', {})).toEqual({ recorded: { sequence: 1 } })
+    expect(put()).toEqual(['fehler.outbox.0.damaged', 'fehler.outbox.1.other'])
+  })
+
+  it('that is full loses nothing while the window is open, and is said to be', async () => {
+    full = true
+    answers = [null, 201]
+    const box = await openWindow()
+    await box.record(note('a'), 'Note', {})
+    expect(box.unsaved.value).toBe(true)
+    expect(box.mine.value).toHaveLength(1)
+    await vi.advanceTimersByTimeAsync(2500)
+    expect(box.mine.value).toEqual([])
+    expect(box.unsaved.value).toBe(false)
+    expect(posted).toHaveLength(2)
+  })
+})
