@@ -1,7 +1,7 @@
-using Fehler.Evaluate;
 using System.Globalization;
 using System.Text.Json;
 using Fehler.Core.Diagnosis;
+using Fehler.Evaluate;
 
 // Follows the proposals on simulated panels and reports how well that goes. Fixed seeds: the same arguments give the same faults.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;

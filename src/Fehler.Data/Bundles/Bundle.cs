@@ -1,6 +1,6 @@
-using Fehler.Core.Acceptance;
 using System.IO.Compression;
 using System.Text.Json;
+using Fehler.Core.Acceptance;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;

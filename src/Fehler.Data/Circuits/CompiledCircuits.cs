@@ -53,6 +53,15 @@ public sealed class CompiledCircuits(long mostBytes)
         }
     }
 
+    /// <summary>Whether this very one is kept; does not count as a use of it.</summary>
+    public bool Holds(CompiledCircuit compiled)
+    {
+        lock (_lock)
+        {
+            return _byUse.Any(c => ReferenceEquals(c.Compiled, compiled));
+        }
+    }
+
     /// <summary>Keeps a circuit; returns the one that is there already if another thread was first.</summary>
     public CompiledCircuit Keep(Guid version, CompiledCircuit compiled)
     {

@@ -32,6 +32,9 @@ internal sealed class DeskSession(CompiledCircuit compiled)
     private Task<History>? _history;
     private DeskWork? _work;
 
+    /// <summary>The circuit of the job.</summary>
+    public CompiledCircuit Compiled => compiled;
+
     /// <summary>One diagnosis of a job at a time.</summary>
     public SemaphoreSlim Turn { get; } = new(1, 1);
 

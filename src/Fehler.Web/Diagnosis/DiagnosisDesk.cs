@@ -20,6 +20,7 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
     private static readonly TimeSpan Budget = TimeSpan.FromSeconds(60);
 
     private readonly ConcurrentDictionary<Guid, DeskSession> _sessions = new();
+    private long _done;
     private readonly SemaphoreSlim _processors = new(Math.Max(1, Environment.ProcessorCount));
 
     /// <summary>The diagnosis of a job as its journal now stands.</summary>
@@ -66,9 +67,21 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
             session.Rest();
         }
 
+        // A session holds on to its circuit: one whose circuit is no longer kept would keep it after all.
         circuits.Trim();
+        foreach (var (id, session) in byUse.Where(s => !circuits.Holds(s.Value.Compiled)))
+        {
+            _sessions.TryRemove(KeyValuePair.Create(id, session));
+        }
+
         return before != (_sessions.Count, circuits.Count);
     }
+
+    /// <summary>Diagnoses worked out since the start.</summary>
+    public long Done => Interlocked.Read(ref _done);
+
+    /// <summary>Whether nothing is being worked out.</summary>
+    public bool IsIdle => _sessions.Values.All(s => !s.IsBusy);
 
     private async Task<DiagnosisResult> ComputeAsync(DeskSession session, OpenedJob job, DiagnosisWish wish, History history, CancellationToken stop)
     {
@@ -94,6 +107,7 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
         finally
         {
             session.Turn.Release();
+            Interlocked.Increment(ref _done);
             Tidy(TimeSpan.FromHours(1));
         }
     }

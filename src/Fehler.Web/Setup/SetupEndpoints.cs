@@ -1,6 +1,6 @@
-using Fehler.Core.Acceptance;
 using System.Collections.Immutable;
 using System.Text.Json;
+using Fehler.Core.Acceptance;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;

@@ -90,7 +90,7 @@ async function importFile(event: Event) {
           @change="importFile"
         />
       </label>
-      <a class="import" href="/api/bundle"><i class="pi pi-box" aria-hidden="true" /> Take all along</a>
+      <a class="import" href="/api/bundle"><i class="pi pi-box" aria-hidden="true" /> Save all to a bundle</a>
       <Button label="Set up a circuit" icon="pi pi-plus" @click="router.push('/set-up')" />
     </div>
     <PageProblem :text="problem" />
