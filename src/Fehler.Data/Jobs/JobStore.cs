@@ -33,7 +33,7 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
     {
         var rows = query.Matching(db.Jobs.AsNoTracking(), word => j => EF.Functions.Like(j.SearchText, word, "\\"));
         rows = circuit is { } id ? rows.Where(j => j.CircuitId == id) : rows;
-        rows = which switch { JobsShown.Open => rows.Where(j => j.ClosedAt == null), JobsShown.Closed => rows.Where(j => j.ClosedAt != null), _ => rows };
+        rows = which switch { JobsShown.Open => rows.Where(j => j.Outcome == null), JobsShown.Closed => rows.Where(j => j.Outcome != null), _ => rows };
         rows = (query.Sort, query.Descending) switch
         {
             ("circuitTag", false) => rows.OrderBy(j => j.Circuit!.Tag).ThenByDescending(j => j.OpenedAt),

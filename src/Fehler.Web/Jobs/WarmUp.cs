@@ -26,15 +26,17 @@ internal sealed class WarmUp(IServiceScopeFactory scopes, DiagnosisDesk desk, IL
             }
 
             using var clock = new PeriodicTimer(Every);
-            var seen = 0L;
+            var (before, collected) = (0L, 0L);
             while (await clock.WaitForNextTickAsync(stoppingToken))
             {
                 var hasForgotten = desk.Tidy(Idle);
                 var done = desk.Done;
-                if ((hasForgotten || done != seen) && desk.IsIdle && GC.GetGCMemoryInfo().TotalCommittedBytes > WorthCollecting)
+                var isQuiet = done == before && desk.IsIdle;
+                before = done;
+                if (isQuiet && (hasForgotten || done != collected) && GC.GetGCMemoryInfo().TotalCommittedBytes > WorthCollecting)
                 {
                     // Working out a diagnosis leaves much behind; it goes back to the machine at a moment when nobody waits for an answer.
-                    seen = done;
+                    collected = done;
                     GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
                 }
             }

@@ -884,8 +884,6 @@ export interface components {
             repairedUnits: string[];
             setAside: number[];
         };
-        /** @enum {unknown} */
-        JobsShown: "all" | "open" | "closed" | null;
         JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryCarriedIn: {
             /** @enum {string} */
@@ -1951,7 +1949,8 @@ export interface operations {
                 descending?: boolean;
                 skip?: number;
                 take?: number;
-                show?: components["schemas"]["JobsShown"];
+                /** @description all, open or closed; all when absent */
+                show?: string;
             };
             header?: never;
             path?: never;
