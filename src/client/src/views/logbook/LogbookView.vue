@@ -11,7 +11,7 @@ import { outcomeWords, when } from '@/components/format'
 import { usePagedList } from '@/composables/usePagedList'
 
 const router = useRouter()
-const which = ref<Schemas['JobsShown']>('all')
+const which = ref<'all' | 'open' | 'closed'>('all')
 const choices = [
   { label: 'All', value: 'all' },
   { label: 'Open', value: 'open' },
