@@ -31,14 +31,21 @@ public class SolveBenchmarks
         }
 
         var netlist = SpiceNetlist.Ac(network, state);
-        string Repeated(int times) => netlist.Replace(".print ac all", $".control\nrepeat {times}\nrun\ndestroy all\nend\nrun\nset numdgt=10\nset width=200\nprint all\n.endc", StringComparison.Ordinal);
+        string Repeated(int times) =>
+            netlist.Replace(
+                ".print ac all",
+                $".control\nrepeat {times}\nrun\ndestroy all\nend\nrun\nset numdgt=10\nset width=200\nprint all\n.endc",
+                StringComparison.Ordinal
+            );
         File.WriteAllText(_once, Repeated(0));
         File.WriteAllText(_often, Repeated(SpiceRuns));
 
         // What is faster must also be the same.
         var (ours, dense) = (network.SolveAlternating(state).Solved.Volts, new DenseMatrix(network, state).Volts());
         var worst = ours.Select((v, i) => (v - dense[i]).Magnitude).Max();
-        Console.WriteLine($"// {_circuit.Circuit.Devices.Length} devices, {_circuit.Circuit.Conductors.Length} conductors, {network.Size} nodes, {_faulty.Length} faults; worst difference to the dense solution {worst:g2} V");
+        Console.WriteLine(
+            $"// {_circuit.Circuit.Devices.Length} devices, {_circuit.Circuit.Conductors.Length} conductors, {network.Size} nodes, {_faulty.Length} faults; worst difference to the dense solution {worst:g2} V"
+        );
         if (worst > 1e-4)
         {
             throw new InvalidOperationException("The sparse and the dense solution differ.");
@@ -80,7 +87,8 @@ public class SolveBenchmarks
 
     private static int Spice(string file)
     {
-        using var process = Process.Start(new ProcessStartInfo("ngspice", ["-b", file]) { RedirectStandardOutput = true, RedirectStandardError = true })
+        using var process =
+            Process.Start(new ProcessStartInfo("ngspice", ["-b", file]) { RedirectStandardOutput = true, RedirectStandardError = true })
             ?? throw new InvalidOperationException("ngspice could not be started; install it.");
         var errors = process.StandardError.ReadToEndAsync();
         var length = process.StandardOutput.ReadToEnd().Length + errors.Result.Length;

@@ -9,14 +9,15 @@ public static class DataServices
     /// <param name="services">The service collection.</param>
     /// <param name="database">Path of the SQLite file.</param>
     /// <param name="circuitBytes">Memory that compiled circuits may take together.</param>
-    public static IServiceCollection AddFehlerData(this IServiceCollection services, string database, long circuitBytes) => services
-        .AddDbContext<FehlerDb>(o => o.UseSqlite(DatabaseFile.ConnectionString(database)))
-        .AddSingleton(new CompiledCircuits(circuitBytes))
-        .AddSingleton<Turns>()
-        .AddSingleton(TimeProvider.System)
-        .AddScoped<CircuitStore>()
-        .AddScoped<JobStore>()
-        .AddScoped<HistoryReader>()
-        .AddScoped<JournalDoor>()
-        .AddScoped<Bundle>();
+    public static IServiceCollection AddFehlerData(this IServiceCollection services, string database, long circuitBytes) =>
+        services
+            .AddDbContext<FehlerDb>(o => o.UseSqlite(DatabaseFile.ConnectionString(database)))
+            .AddSingleton(new CompiledCircuits(circuitBytes))
+            .AddSingleton<Turns>()
+            .AddSingleton(TimeProvider.System)
+            .AddScoped<CircuitStore>()
+            .AddScoped<JobStore>()
+            .AddScoped<HistoryReader>()
+            .AddScoped<JournalDoor>()
+            .AddScoped<Bundle>();
 }

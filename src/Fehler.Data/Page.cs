@@ -16,7 +16,8 @@ public sealed record Page<T>(int Total, IReadOnlyList<T> Items);
 /// <param name="Take">Rows of the page.</param>
 public sealed record ListQuery(string Search = "", string Sort = "", bool Descending = false, int Skip = 0, int Take = ListQuery.UsualTake)
 {
-    public const int UsualTake = 50, MostTake = 200;
+    public const int UsualTake = 50,
+        MostTake = 200;
 
     /// <summary>Nobody searches for more words than this.</summary>
     private const int MostWords = 8;
@@ -26,15 +27,27 @@ public sealed record ListQuery(string Search = "", string Sort = "", bool Descen
 
     /// <summary>Rows whose search text holds every word.</summary>
     internal IQueryable<T> Matching<T>(IQueryable<T> rows, Func<string, Expression<Func<T, bool>>> holds) =>
-        Search.ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(MostWords)
+        Search
+            .ToLowerInvariant()
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Take(MostWords)
             .Aggregate(rows, (left, word) => left.Where(holds($"%{Escaped(word)}%")));
 
-    internal async Task<Page<TItem>> PageAsync<T, TItem>(IQueryable<T> rows, Expression<Func<T, TItem>> item, CancellationToken cancellation)
+    internal async Task<Page<TItem>> PageAsync<T, TItem>(
+        IQueryable<T> rows,
+        Expression<Func<T, TItem>> item,
+        CancellationToken cancellation
+    )
     {
         var sound = Sound();
-        return new Page<TItem>(await rows.CountAsync(cancellation), await rows.Skip(sound.Skip).Take(sound.Take).Select(item).ToListAsync(cancellation));
+        return new Page<TItem>(
+            await rows.CountAsync(cancellation),
+            await rows.Skip(sound.Skip).Take(sound.Take).Select(item).ToListAsync(cancellation)
+        );
     }
 
-    private static string Escaped(string word) => word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal)
-        .Replace("_", "\\_", StringComparison.Ordinal);
+    private static string Escaped(string word) =>
+        word.Replace("\\", "\\\\", StringComparison.Ordinal)
+            .Replace("%", "\\%", StringComparison.Ordinal)
+            .Replace("_", "\\_", StringComparison.Ordinal);
 }

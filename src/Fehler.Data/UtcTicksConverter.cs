@@ -3,4 +3,5 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Fehler.Data;
 
 /// <summary>A point in time as UTC ticks: a number that sorts.</summary>
-internal sealed class UtcTicksConverter() : ValueConverter<DateTimeOffset, long>(time => time.UtcTicks, ticks => new DateTimeOffset(ticks, TimeSpan.Zero));
+internal sealed class UtcTicksConverter()
+    : ValueConverter<DateTimeOffset, long>(time => time.UtcTicks, ticks => new DateTimeOffset(ticks, TimeSpan.Zero));

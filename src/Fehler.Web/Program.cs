@@ -13,9 +13,12 @@ using Fehler.Web.Setup;
 using Serilog;
 
 var builder = WebApplication.CreateBuilder(args);
-builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+builder.Services.AddSerilog(log =>
+    log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture)
+);
 
 var database = builder.Configuration["Fehler:Database"] ?? "fehler.db";
+
 // Compiled circuits take the larger part of the service's memory; the rest is sessions, requests and the framework.
 var circuitMegabytes = builder.Configuration.GetValue("Fehler:CircuitMegabytes", 160);
 builder.Services.AddFehlerData(database, circuitMegabytes * 1_000_000L);
@@ -41,6 +44,7 @@ app.UseStaticFiles();
 app.UseRouting();
 app.UseRequestRules();
 app.UseOutputCache();
+
 // The description of the interface is made once; it cannot change while the service runs.
 app.MapOpenApi("/api/openapi.json").CacheOutput(p => p.Expire(TimeSpan.FromDays(365)));
 app.MapCircuits();

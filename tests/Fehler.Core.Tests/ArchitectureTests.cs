@@ -13,20 +13,34 @@ namespace Fehler.Core.Tests;
 public class ArchitectureTests
 {
     private static readonly ArchUnitNET.Domain.Architecture Everything = new ArchLoader()
-        .LoadAssemblies(typeof(Circuit).Assembly, typeof(FehlerDb).Assembly, typeof(Program).Assembly).Build();
+        .LoadAssemblies(typeof(Circuit).Assembly, typeof(FehlerDb).Assembly, typeof(Program).Assembly)
+        .Build();
 
     [Fact]
     public void The_core_knows_nothing_of_data_or_web() =>
-        Check(Types().That().ResideInAssembly(typeof(Circuit).Assembly).Should().NotDependOnAny(
-            Types().That().ResideInAssembly(typeof(FehlerDb).Assembly).Or().ResideInAssembly(typeof(Program).Assembly)));
+        Check(
+            Types()
+                .That()
+                .ResideInAssembly(typeof(Circuit).Assembly)
+                .Should()
+                .NotDependOnAny(Types().That().ResideInAssembly(typeof(FehlerDb).Assembly).Or().ResideInAssembly(typeof(Program).Assembly))
+        );
 
     [Fact]
     public void Data_knows_nothing_of_web() =>
-        Check(Types().That().ResideInAssembly(typeof(FehlerDb).Assembly).Should().NotDependOnAny(Types().That().ResideInAssembly(typeof(Program).Assembly)));
+        Check(
+            Types()
+                .That()
+                .ResideInAssembly(typeof(FehlerDb).Assembly)
+                .Should()
+                .NotDependOnAny(Types().That().ResideInAssembly(typeof(Program).Assembly))
+        );
 
     [Fact]
     public void The_core_refers_to_no_web_or_database_library() =>
-        typeof(Circuit).Assembly.GetReferencedAssemblies().Select(a => a.Name!)
+        typeof(Circuit)
+            .Assembly.GetReferencedAssemblies()
+            .Select(a => a.Name!)
             .ShouldAllBe(n => !n.StartsWith("Microsoft.AspNetCore") && !n.StartsWith("Microsoft.EntityFrameworkCore"));
 
     /// <summary>Layers of the core, from the ground up: each may use those before it.</summary>
@@ -47,29 +61,65 @@ public class ArchitectureTests
     /// <summary>What stands beside may use nothing else there, but for this: a circuit is accepted by drawing it too.</summary>
     private static readonly (string, string) Allowed = ("Acceptance", "Drawing");
 
-    public static TheoryData<string, string> Forbidden => [.. Layers.SelectMany((layer, i) => Layers.Skip(i + 1).Concat(Beside.Keys).Select(above => (layer, above)))
-        .Concat(Beside.SelectMany(b => Layers.SkipWhile(l => l != b.Value).Skip(1).Concat(Beside.Keys.Where(k => k != b.Key)).Select(other => (b.Key, other))))
-        .Where(x => x != Allowed).Select(x => new TheoryDataRow<string, string>(x.Item1, x.Item2))];
+    public static TheoryData<string, string> Forbidden =>
+        [
+            .. Layers
+                .SelectMany((layer, i) => Layers.Skip(i + 1).Concat(Beside.Keys).Select(above => (layer, above)))
+                .Concat(
+                    Beside.SelectMany(b =>
+                        Layers
+                            .SkipWhile(l => l != b.Value)
+                            .Skip(1)
+                            .Concat(Beside.Keys.Where(k => k != b.Key))
+                            .Select(other => (b.Key, other))
+                    )
+                )
+                .Where(x => x != Allowed)
+                .Select(x => new TheoryDataRow<string, string>(x.Item1, x.Item2)),
+        ];
 
     [Theory, MemberData(nameof(Forbidden))]
     public void Inside_the_core_each_layer_uses_only_those_below(string layer, string above) =>
-        Check(Types().That().ResideInNamespace($"Fehler.Core.{layer}").Should().NotDependOnAny(Types().That().ResideInNamespace($"Fehler.Core.{above}")));
+        Check(
+            Types()
+                .That()
+                .ResideInNamespace($"Fehler.Core.{layer}")
+                .Should()
+                .NotDependOnAny(Types().That().ResideInNamespace($"Fehler.Core.{above}"))
+        );
 
     [Fact]
     public void The_rule_sees_what_a_layer_does_use() =>
-        Types().That().ResideInNamespace("Fehler.Core.Operation").Should().NotDependOnAny(Types().That().ResideInNamespace("Fehler.Core.Circuits"))
-            .HasNoViolations(Everything).ShouldBeFalse();
+        Types()
+            .That()
+            .ResideInNamespace("Fehler.Core.Operation")
+            .Should()
+            .NotDependOnAny(Types().That().ResideInNamespace("Fehler.Core.Circuits"))
+            .HasNoViolations(Everything)
+            .ShouldBeFalse();
 
     [Fact]
     public void Every_folder_of_the_core_is_a_layer_or_stands_beside_one() =>
-        typeof(Circuit).Assembly.GetTypes().Select(t => t.Namespace).Where(n => n?.StartsWith("Fehler.Core.", StringComparison.Ordinal) == true).Distinct()
+        typeof(Circuit)
+            .Assembly.GetTypes()
+            .Select(t => t.Namespace)
+            .Where(n => n?.StartsWith("Fehler.Core.", StringComparison.Ordinal) == true)
+            .Distinct()
             .ShouldBe(Layers.Concat(Beside.Keys).Select(l => $"Fehler.Core.{l}"), ignoreOrder: true);
 
     [Fact]
     public void No_table_of_circuits_is_kept_where_nobody_owns_it() =>
-        typeof(Circuit).Assembly.GetTypes().SelectMany(t => t.GetFields(BindingFlags.Static | BindingFlags.NonPublic | BindingFlags.Public))
-            .Where(f => f.FieldType.IsGenericType && f.FieldType.GetGenericArguments().Any(a => a == typeof(Circuit) || a == typeof(CompiledCircuit) || a == typeof(Device)))
-            .Where(f => !typeof(Delegate).IsAssignableFrom(f.FieldType)).ShouldBeEmpty();
+        typeof(Circuit)
+            .Assembly.GetTypes()
+            .SelectMany(t => t.GetFields(BindingFlags.Static | BindingFlags.NonPublic | BindingFlags.Public))
+            .Where(f =>
+                f.FieldType.IsGenericType
+                && f.FieldType.GetGenericArguments().Any(a => a == typeof(Circuit) || a == typeof(CompiledCircuit) || a == typeof(Device))
+            )
+            .Where(f => !typeof(Delegate).IsAssignableFrom(f.FieldType))
+            .ShouldBeEmpty();
 
-    private static void Check(IArchRule rule) => rule.HasNoViolations(Everything).ShouldBeTrue(string.Join("\n", rule.Evaluate(Everything).Where(r => !r.Passed).Select(r => r.Description)));
+    private static void Check(IArchRule rule) =>
+        rule.HasNoViolations(Everything)
+            .ShouldBeTrue(string.Join("\n", rule.Evaluate(Everything).Where(r => !r.Passed).Select(r => r.Description)));
 }

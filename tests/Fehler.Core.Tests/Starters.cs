@@ -11,7 +11,14 @@ internal static class Starters
 {
     public static Circuit LineToNeutral { get; } = new DirectOnLine { Tag = "T-1", Title = "Infeed chain" }.Build();
 
-    public static Circuit LineToLine { get; } = new DirectOnLine { Tag = "T-2", Title = "Log deck", Control = ControlSupply.LineToLine, OverloadContact = OverloadContactPlace.AfterCoil }.Build();
+    public static Circuit LineToLine { get; } =
+        new DirectOnLine
+        {
+            Tag = "T-2",
+            Title = "Log deck",
+            Control = ControlSupply.LineToLine,
+            OverloadContact = OverloadContactPlace.AfterCoil,
+        }.Build();
 
     public static Circuit Of(string name) => name == "LN" ? LineToNeutral : LineToLine;
 
@@ -23,15 +30,23 @@ internal static class Starters
 
     public static Simulator With(Circuit circuit, string fault) => new(Network.Of(circuit).With(Fault(circuit, fault).Alterations));
 
-    public static readonly Step Press = new("S2", "pressed"), Release = new("S2", "released"), Stop = new("S1", "pressed"), StopReleased = new("S1", "released");
+    public static readonly Step Press = new("S2", "pressed"),
+        Release = new("S2", "released"),
+        Stop = new("S1", "pressed"),
+        StopReleased = new("S1", "released");
 
     public static Outcome Running(this Simulator simulator) => simulator.Do(simulator.Start().State, [Press, Release]);
 
-    public static double Volts(this Outcome outcome, string from, string to) => outcome.Solution.Volts(TerminalId.Parse(from), TerminalId.Parse(to)).Magnitude;
+    public static double Volts(this Outcome outcome, string from, string to) =>
+        outcome.Solution.Volts(TerminalId.Parse(from), TerminalId.Parse(to)).Magnitude;
 
-    public static double[] LineAmps(this Outcome outcome) => [.. new[] { "1-2", "3-4", "5-6" }.Select(e => outcome.Solution.Amps("F2", e).Magnitude)];
+    public static double[] LineAmps(this Outcome outcome) =>
+        [.. new[] { "1-2", "3-4", "5-6" }.Select(e => outcome.Solution.Amps("F2", e).Magnitude)];
 
     /// <summary>The circuit with one device's parameters changed.</summary>
     public static Circuit Changed(this Circuit circuit, string tag, string parameter, double value) =>
-        circuit with { Devices = [.. circuit.Devices.Select(d => d.Tag == tag ? d.With(parameter, value) : d)] };
+        circuit with
+        {
+            Devices = [.. circuit.Devices.Select(d => d.Tag == tag ? d.With(parameter, value) : d)],
+        };
 }

@@ -25,11 +25,14 @@ public sealed class AccessibilityTests : IDisposable
             _screen.See(ready);
             Thread.Sleep(400);
             _screen.Driver.ExecuteScript(axe);
-            var json = (string)_screen.Driver.ExecuteAsyncScript("""
-                const done = arguments[arguments.length - 1];
-                axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })
-                  .then(r => done(JSON.stringify(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))));
-                """)!;
+            var json = (string)
+                _screen.Driver.ExecuteAsyncScript(
+                    """
+                    const done = arguments[arguments.length - 1];
+                    axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })
+                      .then(r => done(JSON.stringify(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))));
+                    """
+                )!;
             JsonSerializer.Deserialize<string[]>(json)!.ShouldBeEmpty($"{view}, {theme}");
         }
     }

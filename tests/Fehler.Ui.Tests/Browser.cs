@@ -14,19 +14,30 @@ internal sealed class Browser
     private readonly string _profile = Directory.CreateTempSubdirectory("chromium").FullName;
     private readonly ChromeDriverService _service;
 
-    static Browser() => AppDomain.CurrentDomain.ProcessExit += (_, _) =>
-    {
-        while (Idle.TryTake(out var browser))
+    static Browser() =>
+        AppDomain.CurrentDomain.ProcessExit += (_, _) =>
         {
-            browser.Quit();
-        }
-    };
+            while (Idle.TryTake(out var browser))
+            {
+                browser.Quit();
+            }
+        };
 
     private Browser()
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", $"--user-data-dir={_profile}");
+        options.AddArguments(
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-dev-shm-usage",
+            $"--user-data-dir={_profile}"
+        );
         _service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         Driver = new ChromeDriver(_service, options);
     }

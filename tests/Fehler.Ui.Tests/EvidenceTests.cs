@@ -18,7 +18,9 @@ public sealed class EvidenceTests : IDisposable
         Begin();
         _screen.ClickText("A~");
         _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("button.lead")).Count == 1, "one lead only");
-        _screen.Driver.ExecuteScript("document.querySelector(\"[data-terminal='F2:2']\").dispatchEvent(new MouseEvent('click', {bubbles: true}))");
+        _screen.Driver.ExecuteScript(
+            "document.querySelector(\"[data-terminal='F2:2']\").dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+        );
         _screen.Until(() => _screen.Find(".lead strong").Text == "F2:2", "the clamp at F2:2");
         _screen.Type(Meter, "0");
         _screen.ClickText("Record");
@@ -34,7 +36,10 @@ public sealed class EvidenceTests : IDisposable
         var asked = string.Join(" ", _screen.Driver.FindElements(By.CssSelector(".lead strong")).Select(e => e.Text));
         _screen.ClickText("not sure");
         _screen.See("Journal (6)");
-        _screen.Until(() => string.Join(" ", _screen.Driver.FindElements(By.CssSelector(".lead strong")).Select(e => e.Text)) != asked, "another test");
+        _screen.Until(
+            () => string.Join(" ", _screen.Driver.FindElements(By.CssSelector(".lead strong")).Select(e => e.Text)) != asked,
+            "another test"
+        );
         _screen.ClickText("Journal (6)");
         _screen.See("not sure");
     }

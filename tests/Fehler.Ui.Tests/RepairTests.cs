@@ -26,12 +26,23 @@ public sealed class RepairTests : IDisposable
     public void A_proved_coil_is_repaired_by_its_guide_and_the_cause_goes_into_the_record()
     {
         var job = OpenedJob("IN-101");
-        Add(job, new { type = "operation", steps = new[] { Step("S2", "pressed") }, seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" } });
+        Add(
+            job,
+            new
+            {
+                type = "operation",
+                steps = new[] { Step("S2", "pressed") },
+                seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" },
+            }
+        );
         Add(job, Read("volts", "KM1:A1", "INC:N", new { kind = "number", number = 229 }, Step("S2", "pressed")));
         Dead(job);
         _screen.Open($"/jobs/{job}");
         // The proof is made on the screen: tap both ends of the coil, OL is one touch.
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0, "a proposal");
+        _screen.Until(
+            () => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0,
+            "a proposal"
+        );
         Tap("KM1:A1");
         _screen.Click("button.lead:nth-of-type(2)");
         Tap("KM1:A2");
@@ -44,7 +55,12 @@ public sealed class RepairTests : IDisposable
         _screen.See("OL, where a good one has about");
         _screen.See("Open Q1, lock off, prove dead");
         _screen.Click("button[title^='Write down as the cause: The magnet does not close']");
-        _screen.Until(() => _screen.Find("#cause").GetDomProperty("value") is { } cause && cause.StartsWith("The magnet does not close", StringComparison.Ordinal), "the cause taken over");
+        _screen.Until(
+            () =>
+                _screen.Find("#cause").GetDomProperty("value") is { } cause
+                && cause.StartsWith("The magnet does not close", StringComparison.Ordinal),
+            "the cause taken over"
+        );
         _screen.ClickText("Record the finding");
         _screen.See("Found: Coil of KM1 is open");
         _screen.ClickText("Record the repair");
@@ -56,7 +72,15 @@ public sealed class RepairTests : IDisposable
     public void The_ladder_school_has_its_own_words()
     {
         var job = OpenedJob("IN-101");
-        Add(job, new { type = "operation", steps = new[] { Step("S2", "pressed") }, seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" } });
+        Add(
+            job,
+            new
+            {
+                type = "operation",
+                steps = new[] { Step("S2", "pressed") },
+                seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" },
+            }
+        );
         Dead(job);
         Add(job, Read("ohms", "KM1:A1", "KM1:A2", new { kind = "overLimit", number = 0 }));
         _screen.Open($"/jobs/{job}/close-out");
@@ -109,7 +133,15 @@ public sealed class RepairTests : IDisposable
     public void A_loose_screw_is_found_on_a_dead_circuit_and_recorded()
     {
         var job = OpenedJob("IN-101");
-        Add(job, new { type = "operation", steps = new[] { Step("S2", "pressed") }, seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" } });
+        Add(
+            job,
+            new
+            {
+                type = "operation",
+                steps = new[] { Step("S2", "pressed") },
+                seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" },
+            }
+        );
         _screen.Open($"/jobs/{job}");
         OpenWire("3");
         _screen.See("Try a screw");
@@ -132,7 +164,10 @@ public sealed class RepairTests : IDisposable
         var job = OpenedJob("IN-101");
         Dead(job);
         _screen.Open($"/jobs/{job}");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0, "a proposal");
+        _screen.Until(
+            () => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0,
+            "a proposal"
+        );
         Tap("M1:U");
         _screen.ClickText("MΩ");
         _screen.Type(Meter, "0,15");
@@ -142,28 +177,61 @@ public sealed class RepairTests : IDisposable
         _screen.See("insulation: 150 kΩ");
     }
 
-    private string Suspects() => string.Join("|", _screen.Driver.FindElements(By.CssSelector("section[aria-label=Suspects] summary .share")).Select(e => e.Text));
+    private string Suspects() =>
+        string.Join("|", _screen.Driver.FindElements(By.CssSelector("section[aria-label=Suspects] summary .share")).Select(e => e.Text));
 
-    private string Shaded() => string.Join("|", _screen.Driver.FindElements(By.CssSelector("svg.drawing .share, svg.drawing .suspicion")).Select(e => e.Text));
+    private string Shaded() =>
+        string.Join("|", _screen.Driver.FindElements(By.CssSelector("svg.drawing .share, svg.drawing .suspicion")).Select(e => e.Text));
 
-    private void Tap(string terminal) => _screen.Driver.ExecuteScript($"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))");
+    private void Tap(string terminal) =>
+        _screen.Driver.ExecuteScript(
+            $"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"
+        );
 
     private void OpenWire(string wire)
     {
         _screen.Find(".wire-number");
-        _screen.Driver.ExecuteScript($"[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '{wire}').dispatchEvent(new MouseEvent('click', {{bubbles: true}}))");
+        _screen.Driver.ExecuteScript(
+            $"[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '{wire}').dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"
+        );
     }
 
-    private static object Step(string device, string position) => new { device, position, seconds = 0 };
+    private static object Step(string device, string position) =>
+        new
+        {
+            device,
+            position,
+            seconds = 0,
+        };
 
-    private static object Read(string quantity, string from, string to, object value, params object[] held) => new { type = "reading", quantity, from, to, held, value, meter = "" };
+    private static object Read(string quantity, string from, string to, object value, params object[] held) =>
+        new
+        {
+            type = "reading",
+            quantity,
+            from,
+            to,
+            held,
+            value,
+            meter = "",
+        };
 
     private string OpenedJob(string tag)
     {
         using var circuits = JsonDocument.Parse(_http.GetStringAsync("/api/circuits?take=200").GetAwaiter().GetResult());
         var rows = circuits.RootElement.ValueKind == JsonValueKind.Array ? circuits.RootElement : circuits.RootElement.GetProperty("items");
         var id = rows.EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag).GetProperty("id").GetString();
-        using var job = JsonDocument.Parse(Post("/api/jobs", new { circuitId = id, complaint = "Does not start", who = "R. Halvar" }));
+        using var job = JsonDocument.Parse(
+            Post(
+                "/api/jobs",
+                new
+                {
+                    circuitId = id,
+                    complaint = "Does not start",
+                    who = "R. Halvar",
+                }
+            )
+        );
         var opened = job.RootElement.GetProperty("id").GetString()!;
         Add(opened, new { type = "liveWorkAcknowledged" });
         return opened;
@@ -172,7 +240,15 @@ public sealed class RepairTests : IDisposable
     private void Dead(string job)
     {
         Add(job, new { type = "isolated", points = new[] { "Q1" } });
-        Add(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
+        Add(
+            job,
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            }
+        );
     }
 
     private void Add(string job, object entry) => Post(string.Create(CultureInfo.InvariantCulture, $"/api/jobs/{job}/entries"), entry);

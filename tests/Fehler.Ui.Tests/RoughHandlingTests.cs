@@ -42,7 +42,9 @@ public sealed class RoughHandlingTests : IDisposable
     {
         _screen.OpenTheOpenJob();
         AcknowledgeLiveWork();
-        _screen.Driver.ExecuteScript("document.querySelector(\"[data-terminal='S1:22']\").dispatchEvent(new MouseEvent('click', {bubbles: true}))");
+        _screen.Driver.ExecuteScript(
+            "document.querySelector(\"[data-terminal='S1:22']\").dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+        );
         _screen.See("Your own reading");
         _screen.Find(".lead strong").Text.ShouldBe("S1:22");
         _screen.Driver.ExecuteScript("document.querySelector(\"[data-terminal='KM1:13']\").focus()");

@@ -15,9 +15,7 @@ public sealed class RunningApp : IDisposable
     private Process? _process;
 
     public RunningApp()
-        : this(Ready.Value)
-    {
-    }
+        : this(Ready.Value) { }
 
     private RunningApp(string? from)
     {
@@ -41,7 +39,11 @@ public sealed class RunningApp : IDisposable
     {
         var web = Path.Combine(Root, "src", "Fehler.Web");
         var build = new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name;
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(web, "bin", build, "net10.0", "Fehler.Web.dll")]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(web, "bin", build, "net10.0", "Fehler.Web.dll")])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         start.Environment["ASPNETCORE_URLS"] = Address;
         start.Environment["ASPNETCORE_CONTENTROOT"] = web;
         start.Environment["Fehler__Database"] = Path.Combine(_folder, "ui.db");

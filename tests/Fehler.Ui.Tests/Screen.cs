@@ -20,13 +20,17 @@ public sealed class Screen : IDisposable
 
     public ChromeDriver Driver => _browser.Driver;
 
-    public void Resize(int width, int height) => Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
-    {
-        ["width"] = width,
-        ["height"] = height,
-        ["deviceScaleFactor"] = 1,
-        ["mobile"] = false,
-    });
+    public void Resize(int width, int height) =>
+        Driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new Dictionary<string, object?>
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
 
     public void Open(string path) => Driver.Navigate().GoToUrl(Address + path);
 
@@ -50,7 +54,9 @@ public sealed class Screen : IDisposable
 
             if (DateTime.UtcNow > end)
             {
-                throw new TimeoutException($"Waited in vain for: {what}. The page shows: {Driver.FindElement(By.TagName("body")).Text[..Math.Min(1500, Driver.FindElement(By.TagName("body")).Text.Length)]}");
+                throw new TimeoutException(
+                    $"Waited in vain for: {what}. The page shows: {Driver.FindElement(By.TagName("body")).Text[..Math.Min(1500, Driver.FindElement(By.TagName("body")).Text.Length)]}"
+                );
             }
 
             Thread.Sleep(60);
@@ -79,7 +85,10 @@ public sealed class Screen : IDisposable
     public void Choose(string selectId, string option)
     {
         Press(() => Find($"#{selectId}").FindElement(By.XPath("./ancestor-or-self::*[contains(@class, 'p-select')][last()]")), selectId);
-        Press(() => Driver.FindElements(By.CssSelector("[role=option]")).First(o => o.Text.StartsWith(option, StringComparison.Ordinal)), option);
+        Press(
+            () => Driver.FindElements(By.CssSelector("[role=option]")).First(o => o.Text.StartsWith(option, StringComparison.Ordinal)),
+            option
+        );
     }
 
     public void Keys(string keys) => new Actions(Driver).SendKeys(keys).Perform();
@@ -102,32 +111,43 @@ public sealed class Screen : IDisposable
         Open("/");
         ClickText("open job");
         See("TREAT AS LIVE");
-        Until(() => Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0, "a proposed test");
+        Until(
+            () => Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false'] .lead")).Count > 0,
+            "a proposed test"
+        );
     }
 
     public void Dispose() => _browser.GiveBack();
 
-    private IWebElement? WithText(string text) => Driver.FindElements(By.CssSelector("button, a, [role=tab], summary, label"))
-        .Where(e => e.Displayed).OrderBy(e => e.Text.Length).FirstOrDefault(e => e.Text.Trim().StartsWith(text, StringComparison.OrdinalIgnoreCase));
+    private IWebElement? WithText(string text) =>
+        Driver
+            .FindElements(By.CssSelector("button, a, [role=tab], summary, label"))
+            .Where(e => e.Displayed)
+            .OrderBy(e => e.Text.Length)
+            .FirstOrDefault(e => e.Text.Trim().StartsWith(text, StringComparison.OrdinalIgnoreCase));
 
-    private void Press(Func<IWebElement> find, string what) => Until(() =>
-    {
-        var element = find();
-        if (element is null || !element.Displayed || !element.Enabled)
-        {
-            return false;
-        }
+    private void Press(Func<IWebElement> find, string what) =>
+        Until(
+            () =>
+            {
+                var element = find();
+                if (element is null || !element.Displayed || !element.Enabled)
+                {
+                    return false;
+                }
 
-        Driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'})", element);
-        try
-        {
-            element.Click();
-        }
-        catch (ElementClickInterceptedException)
-        {
-            return false;
-        }
+                Driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'})", element);
+                try
+                {
+                    element.Click();
+                }
+                catch (ElementClickInterceptedException)
+                {
+                    return false;
+                }
 
-        return true;
-    }, $"“{what}” to press");
+                return true;
+            },
+            $"“{what}” to press"
+        );
 }

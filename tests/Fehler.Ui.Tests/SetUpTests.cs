@@ -145,12 +145,15 @@ public sealed class SetUpTests : IDisposable
     public void A_drawing_is_saved_as_an_SVG_that_stands_alone()
     {
         OpenCircuit("IN-101");
-        var svg = (string)_screen.Driver.ExecuteScript("""
-            const made = []; const create = URL.createObjectURL;
-            URL.createObjectURL = (blob) => { made.push(blob); return create(blob) };
-            document.querySelector('button.save').click();
-            return made[0].text();
-            """)!;
+        var svg = (string)
+            _screen.Driver.ExecuteScript(
+                """
+                const made = []; const create = URL.createObjectURL;
+                URL.createObjectURL = (blob) => { made.push(blob); return create(blob) };
+                document.querySelector('button.save').click();
+                return made[0].text();
+                """
+            )!;
         svg.ShouldContain("xmlns=\"http://www.w3.org/2000/svg\"");
         svg.ShouldContain("<title>IN-101");
         svg.ShouldNotContain("class=");
@@ -197,26 +200,48 @@ public sealed class SetUpTests : IDisposable
     private void Tap(string part)
     {
         _screen.Until(() => Parts(part) > 0, $"{part} in the drawing");
-        _screen.Driver.ExecuteScript("const e = document.querySelector(arguments[0]); e.scrollIntoView({block: 'center'}); e.dispatchEvent(new MouseEvent('click', {bubbles: true}))", $"[data-part='{part}']");
+        _screen.Driver.ExecuteScript(
+            "const e = document.querySelector(arguments[0]); e.scrollIntoView({block: 'center'}); e.dispatchEvent(new MouseEvent('click', {bubbles: true}))",
+            $"[data-part='{part}']"
+        );
     }
 
     private void Wire(string wire)
     {
         _screen.Until(() => Wires(wire) > 0, $"wire {wire}");
-        _screen.Driver.ExecuteScript("document.querySelector(arguments[0]).dispatchEvent(new MouseEvent('click', {bubbles: true}))", $"[data-wire='{wire}']");
+        _screen.Driver.ExecuteScript(
+            "document.querySelector(arguments[0]).dispatchEvent(new MouseEvent('click', {bubbles: true}))",
+            $"[data-wire='{wire}']"
+        );
     }
 
-    private void Pick(string label, string option) => _screen.Until(() =>
-    {
-        _screen.Driver.FindElement(By.CssSelector($"select[aria-label='{label}']")).FindElements(By.TagName("option")).First(o => o.Text == option).Click();
-        return true;
-    }, $"{label}: {option}");
+    private void Pick(string label, string option) =>
+        _screen.Until(
+            () =>
+            {
+                _screen
+                    .Driver.FindElement(By.CssSelector($"select[aria-label='{label}']"))
+                    .FindElements(By.TagName("option"))
+                    .First(o => o.Text == option)
+                    .Click();
+                return true;
+            },
+            $"{label}: {option}"
+        );
 
     private void Fill(string label, string text, bool byLabelText = false)
     {
-        var field = _screen.Until(() => byLabelText
-            ? _screen.Driver.FindElements(By.TagName("label")).Where(l => l.Displayed && l.Text.StartsWith(label, StringComparison.Ordinal)).Select(l => l.FindElement(By.CssSelector("input"))).FirstOrDefault()
-            : _screen.Driver.FindElements(By.CssSelector($"input[aria-label='{label}']")).FirstOrDefault(e => e.Displayed), label);
+        var field = _screen.Until(
+            () =>
+                byLabelText
+                    ? _screen
+                        .Driver.FindElements(By.TagName("label"))
+                        .Where(l => l.Displayed && l.Text.StartsWith(label, StringComparison.Ordinal))
+                        .Select(l => l.FindElement(By.CssSelector("input")))
+                        .FirstOrDefault()
+                    : _screen.Driver.FindElements(By.CssSelector($"input[aria-label='{label}']")).FirstOrDefault(e => e.Displayed),
+            label
+        );
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(text + Keys.Tab);
     }
@@ -227,19 +252,23 @@ public sealed class SetUpTests : IDisposable
 
     private bool Seen(string word) => _screen.Driver.FindElements(By.CssSelector("text.seen")).Any(t => t.Text == word);
 
-    private HashSet<string> Terminals() => [.. _screen.Driver.FindElements(By.CssSelector("[data-terminal]")).Select(t => t.GetAttribute("data-terminal")!)];
+    private HashSet<string> Terminals() =>
+        [.. _screen.Driver.FindElements(By.CssSelector("[data-terminal]")).Select(t => t.GetAttribute("data-terminal")!)];
 
     /// <summary>Pairs of device tags whose texts lie on each other.</summary>
     private List<string> Overlaps()
     {
-        var json = (string)_screen.Driver.ExecuteScript("""
-            const boxes = [...document.querySelectorAll('svg.drawing')].flatMap((svg) => [...svg.querySelectorAll('text.tag')].map((t) => ({ text: t.textContent.trim(), r: t.getBoundingClientRect() })));
-            const found = [];
-            boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
-              if (a.r.left < b.r.right - 1 && b.r.left < a.r.right - 1 && a.r.top < b.r.bottom - 1 && b.r.top < a.r.bottom - 1) found.push(a.text + ' ' + b.text);
-            }));
-            return JSON.stringify(found);
-            """)!;
+        var json = (string)
+            _screen.Driver.ExecuteScript(
+                """
+                const boxes = [...document.querySelectorAll('svg.drawing')].flatMap((svg) => [...svg.querySelectorAll('text.tag')].map((t) => ({ text: t.textContent.trim(), r: t.getBoundingClientRect() })));
+                const found = [];
+                boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
+                  if (a.r.left < b.r.right - 1 && b.r.left < a.r.right - 1 && a.r.top < b.r.bottom - 1 && b.r.top < a.r.bottom - 1) found.push(a.text + ' ' + b.text);
+                }));
+                return JSON.stringify(found);
+                """
+            )!;
         return JsonSerializer.Deserialize<List<string>>(json)!;
     }
 }

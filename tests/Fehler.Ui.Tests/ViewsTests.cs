@@ -99,7 +99,9 @@ public sealed class ViewsTests : IDisposable
         _screen.ClickText("Prove dead");
         _screen.TickAll("It is dead");
         _screen.See("ISOLATED AND PROVED DEAD");
-        _screen.Driver.ExecuteScript("[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '3').dispatchEvent(new MouseEvent('click', {bubbles: true}))");
+        _screen.Driver.ExecuteScript(
+            "[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '3').dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+        );
         _screen.ClickText("Lift 3.1 at S0:12");
         _screen.See("1 wire lifted: 3.1");
         _screen.ClickText("Landed again");
@@ -167,5 +169,8 @@ public sealed class ViewsTests : IDisposable
         _screen.See("Control circuit");
     }
 
-    private void Tap(string terminal) => _screen.Driver.ExecuteScript($"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))");
+    private void Tap(string terminal) =>
+        _screen.Driver.ExecuteScript(
+            $"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"
+        );
 }

@@ -49,7 +49,10 @@ public sealed class WholeJobTests : IDisposable
         _screen.See("Contact 21-22 of button S1 is open. Proved by its own reading");
 
         _screen.ClickText("Repair and close out");
-        _screen.Until(() => _screen.Find("#text").GetAttribute("value")!.Contains("Contact 21-22", StringComparison.Ordinal), "the finding proposed");
+        _screen.Until(
+            () => _screen.Find("#text").GetAttribute("value")!.Contains("Contact 21-22", StringComparison.Ordinal),
+            "the finding proposed"
+        );
         _screen.ClickText("Record the finding");
         _screen.See("Found: Contact 21-22 of button S1 is open");
         _screen.Type("#cause", "sawdust");
@@ -99,7 +102,10 @@ public sealed class WholeJobTests : IDisposable
     private void FollowCard(SimulatedPanel panel)
     {
         var before = Entries();
-        var card = _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).FirstOrDefault(), "the next test")!;
+        var card = _screen.Until(
+            () => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).FirstOrDefault(),
+            "the next test"
+        )!;
         var first = card.FindElements(By.TagName("button")).FirstOrDefault(b => b.Text.StartsWith("First:", StringComparison.Ordinal));
         if (first is not null)
         {
@@ -137,26 +143,44 @@ public sealed class WholeJobTests : IDisposable
             var held = JsonSerializer.Deserialize<ImmutableArray<Step>>(card.GetAttribute("data-held")!, JournalJson.Options);
             var quantity = Enum.Parse<Quantity>(card.GetAttribute("data-quantity")!, ignoreCase: true);
             var value = panel.Measure(quantity, leads[0], leads[1], held);
-            _screen.Type("input[aria-label='What the meter shows']", value.Kind == ReadingKind.OverLimit ? "OL" : FormattableString.Invariant($"{value.Number:0.##}"));
+            _screen.Type(
+                "input[aria-label='What the meter shows']",
+                value.Kind == ReadingKind.OverLimit ? "OL" : FormattableString.Invariant($"{value.Number:0.##}")
+            );
             _screen.Find("input[aria-label='What the meter shows']").SendKeys(Keys.Enter);
         }
 
         _screen.Until(() => Entries() > before, "the entry recorded");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0, "the next test worked out");
+        _screen.Until(
+            () => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0,
+            "the next test worked out"
+        );
     }
 
     private void Seen(string tag, string what) =>
-        _screen.Until(() =>
-        {
-            var button = _screen.Driver.FindElement(By.CssSelector($"[aria-labelledby='seen-{tag}']")).FindElements(By.TagName("button")).First(b => b.Text == what);
-            button.Click();
-            return true;
-        }, $"{tag} {what}");
+        _screen.Until(
+            () =>
+            {
+                var button = _screen
+                    .Driver.FindElement(By.CssSelector($"[aria-labelledby='seen-{tag}']"))
+                    .FindElements(By.TagName("button"))
+                    .First(b => b.Text == what);
+                button.Click();
+                return true;
+            },
+            $"{tag} {what}"
+        );
 
     private int Entries()
     {
-        var tab = _screen.Driver.FindElements(By.CssSelector("[role=tab]")).First(t => t.Text.StartsWith("Journal", StringComparison.Ordinal)).Text;
-        return int.Parse(tab[(tab.IndexOf('(', StringComparison.Ordinal) + 1)..tab.IndexOf(')', StringComparison.Ordinal)], System.Globalization.CultureInfo.InvariantCulture);
+        var tab = _screen
+            .Driver.FindElements(By.CssSelector("[role=tab]"))
+            .First(t => t.Text.StartsWith("Journal", StringComparison.Ordinal))
+            .Text;
+        return int.Parse(
+            tab[(tab.IndexOf('(', StringComparison.Ordinal) + 1)..tab.IndexOf(')', StringComparison.Ordinal)],
+            System.Globalization.CultureInfo.InvariantCulture
+        );
     }
 
     private int Count(string text) => _screen.Driver.FindElement(By.TagName("main")).Text.Split(text).Length - 1;

@@ -13,7 +13,10 @@ public class CircuitApiTests(Host host) : IClassFixture<Host>
     [Fact]
     public async Task The_demo_plant_is_in_the_register_and_its_open_job_shows()
     {
-        var circuits = (await _client.GetFromJsonAsync<JsonElement>("/api/circuits?take=200", Host.Cancellation)).GetProperty("items").EnumerateArray().ToList();
+        var circuits = (await _client.GetFromJsonAsync<JsonElement>("/api/circuits?take=200", Host.Cancellation))
+            .GetProperty("items")
+            .EnumerateArray()
+            .ToList();
         circuits.Count.ShouldBeInRange(25, 40);
         circuits.First(c => c.GetProperty("tag").GetString() == "CH-110").GetProperty("openJob").ValueKind.ShouldBe(JsonValueKind.String);
         circuits.First(c => c.GetProperty("tag").GetString() == "DX-201").GetProperty("openJob").ValueKind.ShouldBe(JsonValueKind.Null);
@@ -46,10 +49,17 @@ public class CircuitApiTests(Host host) : IClassFixture<Host>
     public async Task A_file_cut_in_half_is_a_problem_that_names_the_line()
     {
         var text = await File.ReadAllTextAsync(Path.Combine(Host.Root, "demo", "circuits", "IN-101.circuit.json"), Host.Cancellation);
-        var answer = await _client.PostAsync("/api/circuits", new StringContent(text[..(text.Length / 2)], Encoding.UTF8, "application/json"), Host.Cancellation);
+        var answer = await _client.PostAsync(
+            "/api/circuits",
+            new StringContent(text[..(text.Length / 2)], Encoding.UTF8, "application/json"),
+            Host.Cancellation
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         answer.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json");
-        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!.ShouldStartWith("line ");
+        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))
+            .GetProperty("detail")
+            .GetString()!
+            .ShouldStartWith("line ");
     }
 
     [Fact]
@@ -60,10 +70,18 @@ public class CircuitApiTests(Host host) : IClassFixture<Host>
         var stop = sheet.EnumerateArray().First(r => r.GetProperty("what").GetString() == "S2 13-14");
         stop.GetProperty("atRest").GetString().ShouldBe("231 V");
         stop.GetProperty("startHeld").GetString().ShouldBe("0 V");
-        (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/faults", Host.Cancellation)).GetArrayLength().ShouldBeGreaterThan(300);
-        (await _client.GetStringAsync($"/api/circuits/{id}/netlist?steps=S2:pressed&fault=KM1/A1-A2-open", Host.Cancellation)).ShouldContain("fault: ElementOpen");
-        (await _client.GetAsync($"/api/circuits/{id}/netlist?fault=nonsense", Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await _client.GetAsync($"/api/circuits/{id}/netlist?steps=S2", Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/faults", Host.Cancellation))
+            .GetArrayLength()
+            .ShouldBeGreaterThan(300);
+        (
+            await _client.GetStringAsync($"/api/circuits/{id}/netlist?steps=S2:pressed&fault=KM1/A1-A2-open", Host.Cancellation)
+        ).ShouldContain("fault: ElementOpen");
+        (await _client.GetAsync($"/api/circuits/{id}/netlist?fault=nonsense", Host.Cancellation)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (await _client.GetAsync($"/api/circuits/{id}/netlist?steps=S2", Host.Cancellation)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
     }
 
     [Fact]
@@ -79,7 +97,11 @@ public class CircuitApiTests(Host host) : IClassFixture<Host>
 
     private async Task<JsonElement> Import(string json)
     {
-        var answer = await _client.PostAsync("/api/circuits", new StringContent(json, Encoding.UTF8, "application/json"), Host.Cancellation);
+        var answer = await _client.PostAsync(
+            "/api/circuits",
+            new StringContent(json, Encoding.UTF8, "application/json"),
+            Host.Cancellation
+        );
         answer.EnsureSuccessStatusCode();
         return await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
     }

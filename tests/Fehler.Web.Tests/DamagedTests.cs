@@ -17,13 +17,18 @@ public sealed class DamagedTests : IDisposable
     public async Task A_circuit_that_cannot_be_read_stops_neither_the_lists_nor_other_circuits()
     {
         var (broken, sound) = (await Host.CircuitAsync(_client, "KF-401"), await Host.CircuitAsync(_client, "IN-101"));
-        Sql("UPDATE CircuitVersions SET Json = replace(Json, '\"reference\": \"', '\"reference\": \"NOWHERE') WHERE CircuitId = (SELECT Id FROM Circuits WHERE Tag = 'KF-401')");
+        Sql(
+            "UPDATE CircuitVersions SET Json = replace(Json, '\"reference\": \"', '\"reference\": \"NOWHERE') WHERE CircuitId = (SELECT Id FROM Circuits WHERE Tag = 'KF-401')"
+        );
         await Restarted(async client =>
         {
             (await client.GetFromJsonAsync<JsonElement>("/api/circuits", Host.Cancellation)).GetProperty("total").GetInt32().ShouldBe(34);
             var answer = await client.GetAsync($"/api/circuits/{broken}", Host.Cancellation);
             answer.StatusCode.ShouldBe(HttpStatusCode.Conflict);
-            (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!.ShouldContain("set aside");
+            (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))
+                .GetProperty("detail")
+                .GetString()!
+                .ShouldContain("set aside");
             (await client.GetAsync($"/api/circuits/{sound}", Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.OK);
         });
     }
@@ -39,7 +44,11 @@ public sealed class DamagedTests : IDisposable
         {
             (await client.GetAsync($"/api/jobs/{job}", Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
             (await client.GetAsync($"/api/jobs/{job}/diagnosis", Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.Conflict);
-            (await client.GetFromJsonAsync<JsonElement>("/api/jobs", Host.Cancellation)).GetProperty("items").EnumerateArray().Select(j => j.GetProperty("id").GetString()).ShouldContain(job);
+            (await client.GetFromJsonAsync<JsonElement>("/api/jobs", Host.Cancellation))
+                .GetProperty("items")
+                .EnumerateArray()
+                .Select(j => j.GetProperty("id").GetString())
+                .ShouldContain(job);
             (await client.GetAsync($"/api/jobs/{other}/diagnosis", Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.OK);
         });
     }
@@ -50,7 +59,9 @@ public sealed class DamagedTests : IDisposable
         var job = await Host.OpenJobAsync(_client, "IN-101");
         foreach (var text in new[] { "first", "second", "third" })
         {
-            (await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", new { type = "note", text }, Host.Cancellation)).EnsureSuccessStatusCode();
+            (
+                await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", new { type = "note", text }, Host.Cancellation)
+            ).EnsureSuccessStatusCode();
         }
 
         Sql($"UPDATE Journal SET Json = substr(Json, 1, 20) WHERE upper(JobId) = upper('{job}') AND Sequence = 3");
@@ -59,7 +70,11 @@ public sealed class DamagedTests : IDisposable
             var read = await client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation);
             read.GetProperty("setAside").EnumerateArray().Select(n => n.GetInt32()).ShouldBe([3]);
             read.GetProperty("entries").GetArrayLength().ShouldBe(3);
-            var answer = await client.PostAsJsonAsync($"/api/jobs/{job}/entries", new { type = "note", text = "fourth" }, Host.Cancellation);
+            var answer = await client.PostAsJsonAsync(
+                $"/api/jobs/{job}/entries",
+                new { type = "note", text = "fourth" },
+                Host.Cancellation
+            );
             (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("sequence").GetInt32().ShouldBe(5);
         });
     }
@@ -73,7 +88,11 @@ public sealed class DamagedTests : IDisposable
     {
         var text = await File.ReadAllTextAsync(Path.Combine(Host.Root, "demo", "circuits", "IN-101.circuit.json"), Host.Cancellation);
         text.ShouldContain(right);
-        var answer = await _client.PostAsync("/api/circuits", new StringContent(text.Replace(right, wrong, StringComparison.Ordinal), System.Text.Encoding.UTF8, "application/json"), Host.Cancellation);
+        var answer = await _client.PostAsync(
+            "/api/circuits",
+            new StringContent(text.Replace(right, wrong, StringComparison.Ordinal), System.Text.Encoding.UTF8, "application/json"),
+            Host.Cancellation
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!.ShouldContain(says);
     }

@@ -16,14 +16,39 @@ public class DoorTests(Host host) : IClassFixture<Host>
     public async Task An_entry_is_answered_with_the_job_its_diagnosis_and_what_may_be_done_now()
     {
         var job = await Host.OpenJobAsync(_client, "IN-101");
-        var answer = await Recorded(job, new { type = "operation", steps = new[] { Step("S2", "pressed") }, seen = new Dictionary<string, string> { ["KM1"] = "out" } });
+        var answer = await Recorded(
+            job,
+            new
+            {
+                type = "operation",
+                steps = new[] { Step("S2", "pressed") },
+                seen = new Dictionary<string, string> { ["KM1"] = "out" },
+            }
+        );
         answer.GetProperty("sequence").GetInt32().ShouldBe(2);
-        answer.GetProperty("job").GetProperty("entries").EnumerateArray().Last().GetProperty("text").GetString().ShouldBe("S2 pressed → KM1 out");
-        answer.GetProperty("job").GetProperty("possible").EnumerateArray().Select(p => p.GetProperty("step").GetString()).ShouldBe(["liveTests", "isolate"]);
+        answer
+            .GetProperty("job")
+            .GetProperty("entries")
+            .EnumerateArray()
+            .Last()
+            .GetProperty("text")
+            .GetString()
+            .ShouldBe("S2 pressed → KM1 out");
+        answer
+            .GetProperty("job")
+            .GetProperty("possible")
+            .EnumerateArray()
+            .Select(p => p.GetProperty("step").GetString())
+            .ShouldBe(["liveTests", "isolate"]);
         answer.GetProperty("job").GetProperty("before").GetProperty("ohms").GetString().ShouldBe("isolate");
-        var diagnosis = answer.GetProperty("diagnosis").ValueKind == JsonValueKind.Null
-            ? await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}/diagnosis", Host.Cancellation) : answer.GetProperty("diagnosis");
-        diagnosis.GetProperty("proposals").EnumerateArray().Where(p => p.GetProperty("kind").GetString() == "reading")
+        var diagnosis =
+            answer.GetProperty("diagnosis").ValueKind == JsonValueKind.Null
+                ? await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}/diagnosis", Host.Cancellation)
+                : answer.GetProperty("diagnosis");
+        diagnosis
+            .GetProperty("proposals")
+            .EnumerateArray()
+            .Where(p => p.GetProperty("kind").GetString() == "reading")
             .ShouldAllBe(p => p.GetProperty("first").GetString() == "liveTests" || p.GetProperty("first").GetString() == "isolate");
     }
 
@@ -33,11 +58,23 @@ public class DoorTests(Host host) : IClassFixture<Host>
         var job = await Host.OpenJobAsync(_client, "IN-101");
         var isolated = await Recorded(job, new { type = "isolated", points = new[] { "Q1" } });
         isolated.GetProperty("job").GetProperty("before").GetProperty("ohms").GetString().ShouldBe("proveDead");
-        var dead = await Recorded(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
+        var dead = await Recorded(
+            job,
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            }
+        );
         dead.GetProperty("job").GetProperty("before").TryGetProperty("ohms", out _).ShouldBeFalse();
         dead.GetProperty("job").GetProperty("mayTouch").GetBoolean().ShouldBeTrue();
         dead.GetProperty("job").GetProperty("state").GetString().ShouldBe("ISOLATED AND PROVED DEAD");
-        dead.GetProperty("job").GetProperty("holdable").EnumerateArray().Select(h => h.GetProperty("label").GetString()).ShouldContain("armature of KM1 pressed in by hand");
+        dead.GetProperty("job")
+            .GetProperty("holdable")
+            .EnumerateArray()
+            .Select(h => h.GetProperty("label").GetString())
+            .ShouldContain("armature of KM1 pressed in by hand");
     }
 
     [Theory]
@@ -50,7 +87,12 @@ public class DoorTests(Host host) : IClassFixture<Host>
     {
         var job = await Host.OpenJobAsync(_client, "IN-101");
         await Ready(job, quantity);
-        var entry = (await Recorded(job, Typed(quantity, typed))).GetProperty("job").GetProperty("entries").EnumerateArray().Last().GetProperty("entry");
+        var entry = (await Recorded(job, Typed(quantity, typed)))
+            .GetProperty("job")
+            .GetProperty("entries")
+            .EnumerateArray()
+            .Last()
+            .GetProperty("entry");
         entry.GetProperty("type").GetString().ShouldBe("reading");
         entry.GetProperty("value").GetProperty("number").GetDouble().ShouldBe(number, 1e-9);
         entry.GetProperty("typed").GetString().ShouldBe(typed.Trim());
@@ -75,10 +117,52 @@ public class DoorTests(Host host) : IClassFixture<Host>
     {
         var (job, elsewhere) = (await Host.OpenJobAsync(_client, "IN-101"), await Host.OpenJobAsync(_client, "WP-301"));
         var id = Guid.NewGuid();
-        (await Recorded(job, new { type = "note", id, text = "belt looks worn" })).GetProperty("wasKnown").GetBoolean().ShouldBeFalse();
-        (await Recorded(job, new { type = "note", id, text = "belt looks worn" })).GetProperty("wasKnown").GetBoolean().ShouldBeTrue();
-        (await Refused(job, new { type = "note", id, text = "belt looks fine" }, HttpStatusCode.Conflict)).ShouldContain("id");
-        (await Refused(elsewhere, new { type = "note", id, text = "belt looks worn" }, HttpStatusCode.Conflict)).ShouldContain("id");
+        (
+            await Recorded(
+                job,
+                new
+                {
+                    type = "note",
+                    id,
+                    text = "belt looks worn",
+                }
+            )
+        ).GetProperty("wasKnown").GetBoolean().ShouldBeFalse();
+        (
+            await Recorded(
+                job,
+                new
+                {
+                    type = "note",
+                    id,
+                    text = "belt looks worn",
+                }
+            )
+        ).GetProperty("wasKnown").GetBoolean().ShouldBeTrue();
+        (
+            await Refused(
+                job,
+                new
+                {
+                    type = "note",
+                    id,
+                    text = "belt looks fine",
+                },
+                HttpStatusCode.Conflict
+            )
+        ).ShouldContain("id");
+        (
+            await Refused(
+                elsewhere,
+                new
+                {
+                    type = "note",
+                    id,
+                    text = "belt looks worn",
+                },
+                HttpStatusCode.Conflict
+            )
+        ).ShouldContain("id");
         (await Sequence(job)).ShouldBe(2);
     }
 
@@ -87,7 +171,17 @@ public class DoorTests(Host host) : IClassFixture<Host>
     {
         var job = await Host.OpenJobAsync(_client, "IN-101");
         await Ready(job, "volts");
-        var reading = new { type = "readingAsTyped", id = Guid.NewGuid(), at = DateTimeOffset.UtcNow, quantity = "volts", from = "F3:2", to = "INC:N", held = Array.Empty<object>(), typed = "231" };
+        var reading = new
+        {
+            type = "readingAsTyped",
+            id = Guid.NewGuid(),
+            at = DateTimeOffset.UtcNow,
+            quantity = "volts",
+            from = "F3:2",
+            to = "INC:N",
+            held = Array.Empty<object>(),
+            typed = "231",
+        };
         await Recorded(job, reading);
         (await Recorded(job, reading)).GetProperty("wasKnown").GetBoolean().ShouldBeTrue();
         (await Sequence(job)).ShouldBe(3);
@@ -98,10 +192,31 @@ public class DoorTests(Host host) : IClassFixture<Host>
     {
         var job = await Host.OpenJobAsync(_client, "IN-101");
         var made = DateTimeOffset.UtcNow.AddHours(-3);
-        var entry = (await Recorded(job, new { type = "note", text = "in the basement", at = made })).GetProperty("job").GetProperty("entries").EnumerateArray().Last().GetProperty("entry");
+        var entry = (
+            await Recorded(
+                job,
+                new
+                {
+                    type = "note",
+                    text = "in the basement",
+                    at = made,
+                }
+            )
+        ).GetProperty("job").GetProperty("entries").EnumerateArray().Last().GetProperty("entry");
         entry.GetProperty("at").GetDateTimeOffset().ShouldBe(made, TimeSpan.FromSeconds(1));
         entry.GetProperty("received").GetDateTimeOffset().ShouldBe(DateTimeOffset.UtcNow, TimeSpan.FromMinutes(1));
-        (await Refused(job, new { type = "note", text = "from the future", at = DateTimeOffset.UtcNow.AddYears(3) }, HttpStatusCode.UnprocessableEntity)).ShouldContain("clock");
+        (
+            await Refused(
+                job,
+                new
+                {
+                    type = "note",
+                    text = "from the future",
+                    at = DateTimeOffset.UtcNow.AddYears(3),
+                },
+                HttpStatusCode.UnprocessableEntity
+            )
+        ).ShouldContain("clock");
     }
 
     /// <summary>Entries that once were answered with "server error" or hung. Each is refused in a sentence, and nothing is recorded.</summary>
@@ -143,7 +258,10 @@ public class DoorTests(Host host) : IClassFixture<Host>
         await Recorded(job, new { type = "liveWorkAcknowledged" });
         var answer = await _client.PostAsync($"/api/jobs/{job}/entries", Json(body), Host.Cancellation);
         ((int)answer.StatusCode).ShouldBeInRange(400, 422, await answer.Content.ReadAsStringAsync(Host.Cancellation));
-        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!.Length.ShouldBeGreaterThan(15);
+        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))
+            .GetProperty("detail")
+            .GetString()!
+            .Length.ShouldBeGreaterThan(15);
         (await Sequence(job)).ShouldBe(2);
     }
 
@@ -151,9 +269,28 @@ public class DoorTests(Host host) : IClassFixture<Host>
     public async Task Ten_thousand_steps_and_a_note_of_twenty_megabytes_are_refused_soon()
     {
         var job = await Host.OpenJobAsync(_client, "IN-101");
-        (await Refused(job, new { type = "operation", steps = Enumerable.Repeat(Step("S2", "pressed"), 10_000), seen = new { } }, HttpStatusCode.UnprocessableEntity)).ShouldContain("at most 200");
-        (await Refused(job, new { type = "note", text = new string('x', 20_000) }, HttpStatusCode.UnprocessableEntity)).ShouldContain("at most 4000");
-        (await _client.PostAsync($"/api/jobs/{job}/entries", Json($$"""{"type":"note","text":"{{new string('x', 20_000_000)}}"}"""), Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
+        (
+            await Refused(
+                job,
+                new
+                {
+                    type = "operation",
+                    steps = Enumerable.Repeat(Step("S2", "pressed"), 10_000),
+                    seen = new { },
+                },
+                HttpStatusCode.UnprocessableEntity
+            )
+        ).ShouldContain("at most 200");
+        (await Refused(job, new { type = "note", text = new string('x', 20_000) }, HttpStatusCode.UnprocessableEntity)).ShouldContain(
+            "at most 4000"
+        );
+        (
+            await _client.PostAsync(
+                $"/api/jobs/{job}/entries",
+                Json($$"""{"type":"note","text":"{{new string('x', 20_000_000)}}"}"""),
+                Host.Cancellation
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.RequestEntityTooLarge);
         (await Sequence(job)).ShouldBe(1);
     }
 
@@ -178,7 +315,10 @@ public class DoorTests(Host host) : IClassFixture<Host>
         {
             using var content = new ByteArrayContent("{}"u8.ToArray());
             content.Headers.ContentType = MediaTypeHeaderValue.Parse(type);
-            (await _client.PostAsync(address, content, Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.UnsupportedMediaType, address);
+            (await _client.PostAsync(address, content, Host.Cancellation)).StatusCode.ShouldBe(
+                HttpStatusCode.UnsupportedMediaType,
+                address
+            );
         }
     }
 
@@ -194,15 +334,37 @@ public class DoorTests(Host host) : IClassFixture<Host>
     [Fact]
     public async Task The_same_circuit_taken_in_by_many_at_once_is_one_circuit()
     {
-        var text = (await File.ReadAllTextAsync(Path.Combine(Host.Root, "demo", "circuits", "WP-303.circuit.json"), Host.Cancellation)).Replace("WP-303", "WP-399", StringComparison.Ordinal);
-        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => _client.PostAsync("/api/circuits", Json(text), Host.Cancellation)));
+        var text = (
+            await File.ReadAllTextAsync(Path.Combine(Host.Root, "demo", "circuits", "WP-303.circuit.json"), Host.Cancellation)
+        ).Replace("WP-303", "WP-399", StringComparison.Ordinal);
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 6).Select(_ => _client.PostAsync("/api/circuits", Json(text), Host.Cancellation))
+        );
         answers.ShouldAllBe(a => a.StatusCode == HttpStatusCode.OK);
-        (await _client.GetFromJsonAsync<JsonElement>("/api/circuits?search=WP-399", Host.Cancellation)).GetProperty("total").GetInt32().ShouldBe(1);
+        (await _client.GetFromJsonAsync<JsonElement>("/api/circuits?search=WP-399", Host.Cancellation))
+            .GetProperty("total")
+            .GetInt32()
+            .ShouldBe(1);
     }
 
-    private static object Step(string device, string position) => new { device, position, seconds = 0 };
+    private static object Step(string device, string position) =>
+        new
+        {
+            device,
+            position,
+            seconds = 0,
+        };
 
-    private static object Typed(string quantity, string typed) => new { type = "readingAsTyped", quantity, from = "KM1:A1", to = "KM1:A2", held = Array.Empty<object>(), typed };
+    private static object Typed(string quantity, string typed) =>
+        new
+        {
+            type = "readingAsTyped",
+            quantity,
+            from = "KM1:A1",
+            to = "KM1:A2",
+            held = Array.Empty<object>(),
+            typed,
+        };
 
     private async Task Ready(string job, string quantity)
     {
@@ -213,7 +375,15 @@ public class DoorTests(Host host) : IClassFixture<Host>
         }
 
         await Recorded(job, new { type = "isolated", points = new[] { "Q1" } });
-        await Recorded(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
+        await Recorded(
+            job,
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            }
+        );
     }
 
     private async Task<JsonElement> Recorded(string job, object entry)

@@ -29,12 +29,26 @@ public class Host : WebApplicationFactory<Program>
     public static async Task<string> CircuitAsync(HttpClient client, string tag)
     {
         var circuits = await client.GetFromJsonAsync<JsonElement>("/api/circuits?take=200", Cancellation);
-        return circuits.GetProperty("items").EnumerateArray().First(c => c.GetProperty("tag").GetString() == tag).GetProperty("id").GetString()!;
+        return circuits
+            .GetProperty("items")
+            .EnumerateArray()
+            .First(c => c.GetProperty("tag").GetString() == tag)
+            .GetProperty("id")
+            .GetString()!;
     }
 
     public static async Task<string> OpenJobAsync(HttpClient client, string tag)
     {
-        var answer = await client.PostAsJsonAsync("/api/jobs", new { circuitId = await CircuitAsync(client, tag), complaint = "Does not start", who = "tester" }, Cancellation);
+        var answer = await client.PostAsJsonAsync(
+            "/api/jobs",
+            new
+            {
+                circuitId = await CircuitAsync(client, tag),
+                complaint = "Does not start",
+                who = "tester",
+            },
+            Cancellation
+        );
         answer.EnsureSuccessStatusCode();
         return (await answer.Content.ReadFromJsonAsync<JsonElement>(Cancellation)).GetProperty("id").GetString()!;
     }

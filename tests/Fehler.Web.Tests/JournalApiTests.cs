@@ -16,28 +16,95 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
         var job = await Host.OpenJobAsync(_client, "IN-101");
         await Add(job, new { type = "liveWorkAcknowledged" });
         var wrong = Guid.NewGuid();
-        await Add(job, new { type = "reading", id = wrong, quantity = "volts", from = "F3:2", to = "INC:N", held = Array.Empty<object>(), value = new { kind = "number", number = 0.2 } });
+        await Add(
+            job,
+            new
+            {
+                type = "reading",
+                id = wrong,
+                quantity = "volts",
+                from = "F3:2",
+                to = "INC:N",
+                held = Array.Empty<object>(),
+                value = new { kind = "number", number = 0.2 },
+            }
+        );
         var misled = await Diagnosis(job);
-        await Add(job, new { type = "struckOut", entry = wrong, reason = "lead fell off" });
+        await Add(
+            job,
+            new
+            {
+                type = "struckOut",
+                entry = wrong,
+                reason = "lead fell off",
+            }
+        );
         var after = await Diagnosis(job);
         after.GetProperty("status").GetString().ShouldBe("noEvidence");
         misled.GetProperty("status").GetString().ShouldNotBe("noEvidence");
         var entries = (await Job(job)).GetProperty("entries").EnumerateArray().ToList();
         entries.Count(e => e.GetProperty("struck").GetBoolean()).ShouldBe(1);
         entries.Count.ShouldBe(4);
-        (await Post(job, new { type = "struckOut", entry = wrong, reason = "again" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await Post(
+                job,
+                new
+                {
+                    type = "struckOut",
+                    entry = wrong,
+                    reason = "again",
+                }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]
     public async Task Lifted_wires_are_counted_until_they_are_landed_and_block_the_function_test()
     {
         var job = await Host.OpenJobAsync(_client, "IN-101");
-        (await Post(job, new { type = "wireLifted", conductor = "2.1", end = "S1:21" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await Post(
+                job,
+                new
+                {
+                    type = "wireLifted",
+                    conductor = "2.1",
+                    end = "S1:21",
+                }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         await Dead(job);
-        (await Post(job, new { type = "wireLifted", conductor = "2.1", end = "S2:13" })).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        await Add(job, new { type = "wireLifted", conductor = "2.1", end = "S1:21" });
+        (
+            await Post(
+                job,
+                new
+                {
+                    type = "wireLifted",
+                    conductor = "2.1",
+                    end = "S2:13",
+                }
+            )
+        ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        await Add(
+            job,
+            new
+            {
+                type = "wireLifted",
+                conductor = "2.1",
+                end = "S1:21",
+            }
+        );
         (await Job(job)).GetProperty("lifted")[0].GetProperty("conductor").GetString().ShouldBe("2.1");
-        var refused = await Post(job, new { type = "functionTested", step = "rest", passed = true, seen = new { } });
+        var refused = await Post(
+            job,
+            new
+            {
+                type = "functionTested",
+                step = "rest",
+                passed = true,
+                seen = new { },
+            }
+        );
         (await refused.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!.ShouldContain("2.1");
         await Add(job, new { type = "wireLanded", conductor = "2.1" });
         (await Job(job)).GetProperty("lifted").GetArrayLength().ShouldBe(0);
@@ -49,10 +116,33 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
     {
         var job = await Host.OpenJobAsync(_client, "CH-110");
         await Dead(job);
-        await Add(job, new { type = "wireLifted", conductor = "5.1", end = "KM1:A1" });
-        await Add(job, new { type = "reading", quantity = "ohms", from = "KM1:14", to = "KM1:A2", held = Array.Empty<object>(), value = new { kind = "overLimit" } });
+        await Add(
+            job,
+            new
+            {
+                type = "wireLifted",
+                conductor = "5.1",
+                end = "KM1:A1",
+            }
+        );
+        await Add(
+            job,
+            new
+            {
+                type = "reading",
+                quantity = "ohms",
+                from = "KM1:14",
+                to = "KM1:A2",
+                held = Array.Empty<object>(),
+                value = new { kind = "overLimit" },
+            }
+        );
         var diagnosis = await Diagnosis(job);
-        diagnosis.GetProperty("units").EnumerateArray().Where(u => u.GetProperty("unit").GetString() == "KM1").ShouldAllBe(u => u.GetProperty("probability").GetDouble() < 0.6);
+        diagnosis
+            .GetProperty("units")
+            .EnumerateArray()
+            .Where(u => u.GetProperty("unit").GetString() == "KM1")
+            .ShouldAllBe(u => u.GetProperty("probability").GetDouble() < 0.6);
     }
 
     [Theory]
@@ -62,7 +152,15 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
     public async Task Every_way_of_working_proposes_tests_that_can_be_followed_by_a_program(string strategy)
     {
         var job = await Host.OpenJobAsync(_client, "WP-301");
-        await Add(job, new { type = "operation", steps = new[] { new { device = "S2", position = "pressed" } }, seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" } });
+        await Add(
+            job,
+            new
+            {
+                type = "operation",
+                steps = new[] { new { device = "S2", position = "pressed" } },
+                seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" },
+            }
+        );
         var diagnosis = await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}/diagnosis?strategy={strategy}", Host.Cancellation);
         var proposals = diagnosis.GetProperty("proposals").EnumerateArray().ToList();
         proposals.ShouldNotBeEmpty();
@@ -93,16 +191,25 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
         var job = await Host.OpenJobAsync(_client, "WP-301");
         var answer = await _client.GetAsync($"/api/jobs/{job}/diagnosis?strategy=luck", Host.Cancellation);
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!.ShouldContain("fromSupply");
+        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))
+            .GetProperty("detail")
+            .GetString()!
+            .ShouldContain("fromSupply");
     }
 
     [Fact]
     public async Task A_job_needs_a_complaint_and_a_circuit()
     {
         var circuit = await Host.CircuitAsync(_client, "WP-301");
-        (await _client.PostAsJsonAsync("/api/jobs", new { circuitId = circuit, complaint = "  " }, Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await _client.PostAsJsonAsync("/api/jobs", new { circuitId = Guid.NewGuid(), complaint = "dead" }, Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.NotFound);
-        (await _client.PostAsJsonAsync("/api/jobs", new { complaint = "dead" }, Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await _client.PostAsJsonAsync("/api/jobs", new { circuitId = circuit, complaint = "  " }, Host.Cancellation)).StatusCode.ShouldBe(
+            HttpStatusCode.UnprocessableEntity
+        );
+        (
+            await _client.PostAsJsonAsync("/api/jobs", new { circuitId = Guid.NewGuid(), complaint = "dead" }, Host.Cancellation)
+        ).StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        (await _client.PostAsJsonAsync("/api/jobs", new { complaint = "dead" }, Host.Cancellation)).StatusCode.ShouldBe(
+            HttpStatusCode.BadRequest
+        );
     }
 
     [Fact]
@@ -110,7 +217,16 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
     {
         var document = await _client.GetFromJsonAsync<JsonElement>("/api/openapi.json", Host.Cancellation);
         var paths = document.GetProperty("paths").EnumerateObject().Select(p => p.Name).ToList();
-        foreach (var path in new[] { "/api/circuits", "/api/jobs", "/api/jobs/{id}/entries", "/api/jobs/{id}/diagnosis", "/api/circuits/{id}/netlist" })
+        foreach (
+            var path in new[]
+            {
+                "/api/circuits",
+                "/api/jobs",
+                "/api/jobs/{id}/entries",
+                "/api/jobs/{id}/diagnosis",
+                "/api/circuits/{id}/netlist",
+            }
+        )
         {
             paths.ShouldContain(path);
         }
@@ -140,14 +256,24 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
     private async Task Dead(string job)
     {
         await Add(job, new { type = "isolated", points = new[] { "Q1" } });
-        await Add(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
+        await Add(
+            job,
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            }
+        );
     }
 
     private async Task<JsonElement> Job(string job) => await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation);
 
-    private async Task<JsonElement> Diagnosis(string job) => await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}/diagnosis", Host.Cancellation);
+    private async Task<JsonElement> Diagnosis(string job) =>
+        await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}/diagnosis", Host.Cancellation);
 
-    private Task<HttpResponseMessage> Post(string job, object entry) => _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation);
+    private Task<HttpResponseMessage> Post(string job, object entry) =>
+        _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation);
 
     private async Task Add(string job, object entry)
     {

@@ -24,7 +24,10 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         var bytes = await _client.GetByteArrayAsync($"/api/circuits/{id}/reading-sheet.pdf{query}", Host.Cancellation);
         using var pdf = PdfReader.Open(new MemoryStream(bytes), PdfDocumentOpenMode.Import);
         pdf.PageCount.ShouldBeGreaterThan(1);
-        (pdf.Pages[0].Width.Point, pdf.Pages[0].Height.Point).ShouldBe((width, height), "points of 1/72 inch: ISO 216 and ANSI Y14.1, from memory");
+        (pdf.Pages[0].Width.Point, pdf.Pages[0].Height.Point).ShouldBe(
+            (width, height),
+            "points of 1/72 inch: ISO 216 and ANSI Y14.1, from memory"
+        );
     }
 
     [Fact]
@@ -33,7 +36,9 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         var id = await Host.CircuitAsync(_client, "IN-101");
         var sheet = await _client.GetStringAsync($"/api/circuits/{id}/reading-sheet.csv", Host.Cancellation);
         sheet.TrimStart('\uFEFF').Split('\n')[0].Trim().ShouldStartWith("Across,From,To,Wires,At rest");
-        var plan = (await _client.GetStringAsync($"/api/circuits/{id}/terminal-plan.csv", Host.Cancellation)).TrimStart('\uFEFF').Split('\n', StringSplitOptions.RemoveEmptyEntries);
+        var plan = (await _client.GetStringAsync($"/api/circuits/{id}/terminal-plan.csv", Host.Cancellation))
+            .TrimStart('\uFEFF')
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries);
         var circuit = await _client.GetFromJsonAsync<JsonNode>($"/api/circuits/{id}", Host.Cancellation);
         plan.Length.ShouldBe(circuit!["conductors"]!.AsArray().Count + 1);
     }
@@ -64,11 +69,18 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         }
 
         var there = await Host.CircuitAsync(other, "IN-101");
-        (await other.GetStringAsync($"/api/circuits/{there}/file", Host.Cancellation)).ShouldBe(await _client.GetStringAsync($"/api/circuits/{id}/file", Host.Cancellation));
+        (await other.GetStringAsync($"/api/circuits/{there}/file", Host.Cancellation)).ShouldBe(
+            await _client.GetStringAsync($"/api/circuits/{id}/file", Host.Cancellation)
+        );
         var jobs = await other.GetFromJsonAsync<JsonElement>($"/api/circuits/{there}/jobs", Host.Cancellation);
-        jobs.GetProperty("items").EnumerateArray().ShouldAllBe(j => j.GetProperty("origin").GetString()!.StartsWith("a bundle taken in on "));
-        Without(jobs, "origin").ShouldBe(Without(await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/jobs", Host.Cancellation), "origin"));
-        (await other.GetFromJsonAsync<JsonElement>($"/api/circuits/{there}/bench-checks", Host.Cancellation)).GetArrayLength().ShouldBeGreaterThan(0);
+        jobs.GetProperty("items")
+            .EnumerateArray()
+            .ShouldAllBe(j => j.GetProperty("origin").GetString()!.StartsWith("a bundle taken in on "));
+        Without(jobs, "origin")
+            .ShouldBe(Without(await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/jobs", Host.Cancellation), "origin"));
+        (await other.GetFromJsonAsync<JsonElement>($"/api/circuits/{there}/bench-checks", Host.Cancellation))
+            .GetArrayLength()
+            .ShouldBeGreaterThan(0);
     }
 
     [Fact]
@@ -79,7 +91,9 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         (await Refusal(Changed(bundle, "bundle.json", _ => null))).ShouldContain("bundle.json");
         var before = await Everything();
         (await SetAside(Changed(bundle, "jobs/", text => text[..(text.Length / 2)]))).ShouldHaveSingleItem().ShouldContain("jobs/");
-        (await SetAside(Changed(bundle, "circuits/", text => text.Replace("\"contactor\"", "\"contractor\"", StringComparison.Ordinal)))).ShouldContain(r => r.Contains("kind"));
+        (
+            await SetAside(Changed(bundle, "circuits/", text => text.Replace("\"contactor\"", "\"contractor\"", StringComparison.Ordinal)))
+        ).ShouldContain(r => r.Contains("kind"));
         (await Everything()).ShouldBe(before);
     }
 
@@ -90,7 +104,11 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         var bundle = await _client.GetByteArrayAsync("/api/bundle", Host.Cancellation);
         using var elsewhere = new EmptyHost();
         using var other = elsewhere.CreateClient();
-        var answer = await other.PostAsync("/api/bundle?from=the%20other%20sawmill", Zip(Changed(bundle, "jobs/", text => text[..(text.Length / 2)])), Host.Cancellation);
+        var answer = await other.PostAsync(
+            "/api/bundle?from=the%20other%20sawmill",
+            Zip(Changed(bundle, "jobs/", text => text[..(text.Length / 2)])),
+            Host.Cancellation
+        );
         answer.EnsureSuccessStatusCode();
         var result = await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
         var jobs = (await _client.GetFromJsonAsync<JsonElement>("/api/jobs", Host.Cancellation)).GetProperty("total").GetInt32();
@@ -104,22 +122,48 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
     {
         var job = await Host.OpenJobAsync(_client, "WP-303");
         await Add(job, new { type = "isolated", points = await PointsAsync("WP-303") });
-        await Add(job, new { type = "provedDead", detectorCheckedBefore = true, detectorCheckedAfter = true });
-        var bundle = await _client.GetByteArrayAsync($"/api/bundle?circuit={await Host.CircuitAsync(_client, "WP-303")}", Host.Cancellation);
+        await Add(
+            job,
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            }
+        );
+        var bundle = await _client.GetByteArrayAsync(
+            $"/api/bundle?circuit={await Host.CircuitAsync(_client, "WP-303")}",
+            Host.Cancellation
+        );
         using var elsewhere = new EmptyHost();
         using var other = elsewhere.CreateClient();
         (await other.PostAsync("/api/bundle?from=tablet%202", Zip(bundle), Host.Cancellation)).EnsureSuccessStatusCode();
         var carried = await other.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation);
         carried.GetProperty("liveness").GetString().ShouldBe("unknown");
         carried.GetProperty("entries").EnumerateArray().Last().GetProperty("text").GetString()!.ShouldContain("Carried in from tablet 2");
-        var measured = await other.PostAsJsonAsync($"/api/jobs/{job}/entries", new { type = "readingAsTyped", quantity = "ohms", from = "KM1:A1", to = "KM1:A2", held = Array.Empty<object>(), typed = "400" }, Host.Cancellation);
+        var measured = await other.PostAsJsonAsync(
+            $"/api/jobs/{job}/entries",
+            new
+            {
+                type = "readingAsTyped",
+                quantity = "ohms",
+                from = "KM1:A1",
+                to = "KM1:A2",
+                held = Array.Empty<object>(),
+                typed = "400",
+            },
+            Host.Cancellation
+        );
         measured.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
 
         // What is recorded over there meanwhile does not change the state of the open job here either.
         await Add(job, new { type = "note", text = "still isolated" });
         bundle = await _client.GetByteArrayAsync($"/api/bundle?circuit={await Host.CircuitAsync(_client, "WP-303")}", Host.Cancellation);
         (await other.PostAsync("/api/bundle?from=tablet%202", Zip(bundle), Host.Cancellation)).EnsureSuccessStatusCode();
-        (await other.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation)).GetProperty("liveness").GetString().ShouldBe("unknown");
+        (await other.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation))
+            .GetProperty("liveness")
+            .GetString()
+            .ShouldBe("unknown");
     }
 
     [Fact]
@@ -129,10 +173,31 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         var circuit = await Host.CircuitAsync(_client, "WP-306");
         using var elsewhere = new EmptyHost();
         using var other = elsewhere.CreateClient();
-        (await other.PostAsync("/api/bundle", Zip(await _client.GetByteArrayAsync($"/api/bundle?circuit={circuit}", Host.Cancellation)), Host.Cancellation)).EnsureSuccessStatusCode();
-        (await other.PostAsJsonAsync($"/api/jobs/{job}/entries", new { type = "closed", outcome = "handedOver", text = "late shift" }, Host.Cancellation)).EnsureSuccessStatusCode();
+        (
+            await other.PostAsync(
+                "/api/bundle",
+                Zip(await _client.GetByteArrayAsync($"/api/bundle?circuit={circuit}", Host.Cancellation)),
+                Host.Cancellation
+            )
+        ).EnsureSuccessStatusCode();
+        (
+            await other.PostAsJsonAsync(
+                $"/api/jobs/{job}/entries",
+                new
+                {
+                    type = "closed",
+                    outcome = "handedOver",
+                    text = "late shift",
+                },
+                Host.Cancellation
+            )
+        ).EnsureSuccessStatusCode();
         await Add(job, new { type = "note", text = "went on over there" });
-        var answer = await other.PostAsync("/api/bundle", Zip(await _client.GetByteArrayAsync($"/api/bundle?circuit={circuit}", Host.Cancellation)), Host.Cancellation);
+        var answer = await other.PostAsync(
+            "/api/bundle",
+            Zip(await _client.GetByteArrayAsync($"/api/bundle?circuit={circuit}", Host.Cancellation)),
+            Host.Cancellation
+        );
         var result = await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
         result.GetProperty("entries").GetInt32().ShouldBe(0);
         result.GetProperty("setAside")[0].GetString()!.ShouldContain("closed here");
@@ -155,8 +220,24 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         kept[0].GetProperty("who").GetString().ShouldBe("tester");
     }
 
-    private Task<HttpResponseMessage> Record(string id, string item, string reading) => _client.PostAsJsonAsync(
-        $"/api/circuits/{id}/bench-checks", new { who = "tester", items = new[] { new { id = item, reading, good = (bool?)null } } }, Host.Cancellation);
+    private Task<HttpResponseMessage> Record(string id, string item, string reading) =>
+        _client.PostAsJsonAsync(
+            $"/api/circuits/{id}/bench-checks",
+            new
+            {
+                who = "tester",
+                items = new[]
+                {
+                    new
+                    {
+                        id = item,
+                        reading,
+                        good = (bool?)null,
+                    },
+                },
+            },
+            Host.Cancellation
+        );
 
     private async Task<string> Everything() =>
         await _client.GetStringAsync("/api/circuits", Host.Cancellation) + await _client.GetStringAsync("/api/jobs", Host.Cancellation);
@@ -168,10 +249,16 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         return await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
     }
 
-    private async Task Add(string job, object entry) => (await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation)).EnsureSuccessStatusCode();
+    private async Task Add(string job, object entry) =>
+        (await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation)).EnsureSuccessStatusCode();
 
     private async Task<string[]> PointsAsync(string tag) =>
-        [.. (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{await Host.CircuitAsync(_client, tag)}", Host.Cancellation)).GetProperty("isolationPoints").EnumerateArray().Select(p => p.GetString()!)];
+        [
+            .. (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{await Host.CircuitAsync(_client, tag)}", Host.Cancellation))
+                .GetProperty("isolationPoints")
+                .EnumerateArray()
+                .Select(p => p.GetString()!),
+        ];
 
     private static string Without(JsonElement page, string property)
     {
@@ -194,7 +281,8 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         return (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!;
     }
 
-    private static ByteArrayContent Zip(byte[] bytes) => new(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } };
+    private static ByteArrayContent Zip(byte[] bytes) =>
+        new(bytes) { Headers = { ContentType = new MediaTypeHeaderValue("application/zip") } };
 
     /// <summary>The bundle with the first file of a name changed, or taken out.</summary>
     private static byte[] Changed(byte[] bundle, string name, Func<string, string?> change)

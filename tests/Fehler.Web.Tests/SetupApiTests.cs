@@ -14,14 +14,54 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
     [Fact]
     public async Task A_family_is_built_edited_operated_and_saved()
     {
-        var setup = await Post("/api/setup/families/reversing", new { tag = "NT-1", title = "Test conveyor", buttonInterlock = true });
+        var setup = await Post(
+            "/api/setup/families/reversing",
+            new
+            {
+                tag = "NT-1",
+                title = "Test conveyor",
+                buttonInterlock = true,
+            }
+        );
         setup["circuit"]!["findings"]!.AsArray().Count.ShouldBe(0);
-        setup = await Post("/api/setup/edit", new { file = setup["file"], edit = new { type = "renumberWire", wire = "3", newWire = "103" } });
+        setup = await Post(
+            "/api/setup/edit",
+            new
+            {
+                file = setup["file"],
+                edit = new
+                {
+                    type = "renumberWire",
+                    wire = "3",
+                    newWire = "103",
+                },
+            }
+        );
         setup["circuit"]!["conductors"]!.AsArray().Count(c => c!["wire"]!.GetValue<string>() == "103").ShouldBeGreaterThan(0);
-        setup = await Post("/api/setup/edit", new { file = setup["file"], edit = new { type = "insert", part = "S1:21-22", how = "seriesAfter", tag = "B4", kind = "process-switch", contact = "13-14", location = "station", function = "Guard" } });
+        setup = await Post(
+            "/api/setup/edit",
+            new
+            {
+                file = setup["file"],
+                edit = new
+                {
+                    type = "insert",
+                    part = "S1:21-22",
+                    how = "seriesAfter",
+                    tag = "B4",
+                    kind = "process-switch",
+                    contact = "13-14",
+                    location = "station",
+                    function = "Guard",
+                },
+            }
+        );
         var blocked = await Post("/api/setup/operate", new { file = setup["file"], steps = new[] { Step("S2", "pressed") } });
         blocked["seen"]!["M1"]!.GetValue<string>().ShouldBe("stopped");
-        var running = await Post("/api/setup/operate", new { file = setup["file"], steps = new[] { Step("B4", "operated"), Step("S2", "pressed") } });
+        var running = await Post(
+            "/api/setup/operate",
+            new { file = setup["file"], steps = new[] { Step("B4", "operated"), Step("S2", "pressed") } }
+        );
         running["seen"]!["M1"]!.GetValue<string>().ShouldBe("runs");
         running["made"]!["KM1:1-2"]!.GetValue<bool>().ShouldBeTrue();
         var saved = await Post("/api/circuits", setup["file"]!);
@@ -33,8 +73,23 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
     public async Task A_wrong_coil_is_said_and_a_right_one_proposed()
     {
         var setup = await Post("/api/setup/families/dol", new { tag = "NT-2", title = "Test" });
-        setup = await Post("/api/setup/edit", new { file = setup["file"], edit = new { type = "setParameter", tag = "KM1", name = "coilVolts", value = "400" } });
-        setup["circuit"]!["findings"]!.AsArray().ShouldContain(f => f!["kind"]!.GetValue<string>() == "cannotWork" && f["text"]!.GetValue<string>().Contains("rated 400 V"));
+        setup = await Post(
+            "/api/setup/edit",
+            new
+            {
+                file = setup["file"],
+                edit = new
+                {
+                    type = "setParameter",
+                    tag = "KM1",
+                    name = "coilVolts",
+                    value = "400",
+                },
+            }
+        );
+        setup["circuit"]!["findings"]!
+            .AsArray()
+            .ShouldContain(f => f!["kind"]!.GetValue<string>() == "cannotWork" && f["text"]!.GetValue<string>().Contains("rated 400 V"));
         var edit = setup["proposals"]!.AsArray().First(p => p!["edit"]!["tag"]!.GetValue<string>() == "KM1")!["edit"]!;
         setup = await Post("/api/setup/edit", new { file = setup["file"], edit });
         setup["circuit"]!["findings"]!.AsArray().Count.ShouldBe(0);
@@ -48,7 +103,11 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
     [InlineData("/api/setup/open", """{"file":[1,2,3]}""", "expected an object")]
     public async Task What_cannot_be_built_is_refused_with_the_reason(string address, string body, string reason)
     {
-        var answer = await _client.PostAsync(address, new StringContent(body, System.Text.Encoding.UTF8, "application/json"), Host.Cancellation);
+        var answer = await _client.PostAsync(
+            address,
+            new StringContent(body, System.Text.Encoding.UTF8, "application/json"),
+            Host.Cancellation
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await answer.Content.ReadAsStringAsync(Host.Cancellation)).ShouldContain(reason);
     }
@@ -62,19 +121,32 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
     public async Task An_edit_that_makes_no_sense_is_refused(string edit)
     {
         var setup = await Post("/api/setup/families/dol", new { tag = "NT-3", title = "Test" });
-        var answer = await _client.PostAsJsonAsync("/api/setup/edit", new { file = setup["file"], edit = JsonNode.Parse(edit) }, Host.Cancellation);
+        var answer = await _client.PostAsJsonAsync(
+            "/api/setup/edit",
+            new { file = setup["file"], edit = JsonNode.Parse(edit) },
+            Host.Cancellation
+        );
         answer.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("detail").GetString()!.Length.ShouldBeGreaterThan(20);
+        (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))
+            .GetProperty("detail")
+            .GetString()!
+            .Length.ShouldBeGreaterThan(20);
     }
 
     [Fact]
     public async Task Every_demo_circuit_is_drawn_operated_and_checked()
     {
-        var circuits = (await _client.GetFromJsonAsync<JsonElement>("/api/circuits?take=200", Host.Cancellation)).GetProperty("items").EnumerateArray().Select(c => c.GetProperty("id").GetString()!).ToList();
+        var circuits = (await _client.GetFromJsonAsync<JsonElement>("/api/circuits?take=200", Host.Cancellation))
+            .GetProperty("items")
+            .EnumerateArray()
+            .Select(c => c.GetProperty("id").GetString()!)
+            .ToList();
         foreach (var id in circuits)
         {
             var circuit = await _client.GetFromJsonAsync<JsonNode>($"/api/circuits/{id}", Host.Cancellation);
-            circuit!["findings"]!.AsArray().ShouldNotContain(f => f!["kind"]!.GetValue<string>() == "cannotWork", circuit["tag"]!.GetValue<string>());
+            circuit!["findings"]!
+                .AsArray()
+                .ShouldNotContain(f => f!["kind"]!.GetValue<string>() == "cannotWork", circuit["tag"]!.GetValue<string>());
             circuit["sheets"]!.AsArray().Count.ShouldBeInRange(1, 2);
             var operated = await Post($"/api/circuits/{id}/operate", new { steps = Array.Empty<object>() });
             operated["liveWires"]!.AsArray().Select(w => w!.GetValue<string>()).ShouldContain("L1");
@@ -87,11 +159,19 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
         var id = await Host.CircuitAsync(_client, "IN-101");
         foreach (var step in new[] { Step("S77", "pressed"), Step("S2", "twisted") })
         {
-            (await _client.PostAsJsonAsync($"/api/circuits/{id}/operate", new { steps = new[] { step } }, Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            (
+                await _client.PostAsJsonAsync($"/api/circuits/{id}/operate", new { steps = new[] { step } }, Host.Cancellation)
+            ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         }
     }
 
-    private static object Step(string device, string position) => new { device, position, seconds = 0 };
+    private static object Step(string device, string position) =>
+        new
+        {
+            device,
+            position,
+            seconds = 0,
+        };
 
     private async Task<JsonNode> Post(string address, object body)
     {

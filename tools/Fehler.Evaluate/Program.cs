@@ -19,7 +19,7 @@ foreach (var (name, circuit) in Circuits.All.Where(c => c.Name.Contains(only, St
         if (!Console.IsErrorRedirected)
         {
             var bar = new string('#', 30 * done / Math.Max(1, all));
-            Console.Error.Write($"\r{name,-52} {what,-22} [{bar,-30}] {done} of {all} ");
+            Console.Error.Write($"\r{name, -52} {what, -22} [{bar, -30}] {done} of {all} ");
         }
     };
     reports.Add(trials.Run());
@@ -41,7 +41,10 @@ if (json.Length > 0)
 string Text(string name, string fallback)
 {
     var i = Array.IndexOf(args, name);
-    return i < 0 ? fallback : i + 1 < args.Length ? args[i + 1] : throw new ArgumentException($"{name} needs a value.");
+    return i < 0 ? fallback
+        : i + 1 < args.Length ? args[i + 1]
+        : throw new ArgumentException($"{name} needs a value.");
 }
 
-int Number(string name, string fallback) => int.TryParse(Text(name, fallback), out var n) && n >= 0 ? n : throw new ArgumentException($"{name} needs a whole number.");
+int Number(string name, string fallback) =>
+    int.TryParse(Text(name, fallback), out var n) && n >= 0 ? n : throw new ArgumentException($"{name} needs a whole number.");

@@ -8,7 +8,7 @@ namespace Fehler.Evaluate;
 /// <summary>Every trial on one circuit: single faults in three ways of working and with mistakes, and two faults at once.</summary>
 /// <param name="name">Name in the report.</param>
 /// <param name="circuit">The healthy circuit.</param>
-/// <param name="every">Every how manieth fault (with its sizes) is tried.</param>
+/// <param name="every">One fault in this many (with its sizes) is tried.</param>
 /// <param name="pairs">How many pairs of faults are tried.</param>
 internal sealed class Trials(string name, Circuit circuit, int every, int pairs)
 {
@@ -28,7 +28,11 @@ internal sealed class Trials(string name, Circuit circuit, int every, int pairs)
         List<FaultMode> symptomatic = [.. shown.Select(x => x.First)];
         var walked = Each("from the supply", symptomatic, f => GuidedRun.On(circuit.Compile(), f, Strategy.FromSupply, Seed));
         var halved = Each("halving", symptomatic, f => GuidedRun.On(circuit.Compile(), f, Strategy.Halving, Seed));
-        var mistaken = Each("one in ten wrong", symptomatic, f => GuidedRun.On(circuit.Compile(), [f], new GuidedRunOptions { Seed = Seed, WrongShare = WrongShare }));
+        var mistaken = Each(
+            "one in ten wrong",
+            symptomatic,
+            f => GuidedRun.On(circuit.Compile(), [f], new GuidedRunOptions { Seed = Seed, WrongShare = WrongShare })
+        );
         var doubles = Each("two faults", [.. Two(all)], f => GuidedRun.On(circuit.Compile(), f, new GuidedRunOptions { Seed = Seed }));
         return new FamilyReport
         {
@@ -52,12 +56,25 @@ internal sealed class Trials(string name, Circuit circuit, int every, int pairs)
             RightWithMistakes = symptomatic.Zip(mistaken).Count(x => IsRight(x.Second, x.First)),
             Doubles = doubles.Count(r => r.HasSymptom),
             BothFound = doubles.Count(r => r.HasSymptom && IsDone(r)),
-            Sure = [.. shown.Concat(symptomatic.Zip(mistaken)).Select(x => new Sureness(Top(x.Second)?.Probability ?? 0, IsRight(x.Second, x.First), x.First.Weight))],
+            Sure =
+            [
+                .. shown
+                    .Concat(symptomatic.Zip(mistaken))
+                    .Select(x => new Sureness(Top(x.Second)?.Probability ?? 0, IsRight(x.Second, x.First), x.First.Weight)),
+            ],
             ColdMilliseconds = [.. best.Select(r => r.Thinking[0].TotalMilliseconds)],
             WarmMilliseconds = [.. best.SelectMany(r => r.Thinking.Skip(1)).Select(t => t.TotalMilliseconds)],
-            Missed = [.. shown.Where(x => !IsRight(x.Second, x.First)).Select(x => Missed("", x.First.Id + x.First.Variant, x.Second)),
-                .. symptomatic.Zip(mistaken).Where(x => !IsRight(x.Second, x.First)).Select(x => Missed("with mistakes: ", x.First.Id + x.First.Variant, x.Second)),
-                .. doubles.Where(r => r.HasSymptom && !IsDone(r)).Select(r => Missed("of two: ", string.Join(", ", r.Left.Select(f => f.Id + f.Variant)), r))],
+            Missed =
+            [
+                .. shown.Where(x => !IsRight(x.Second, x.First)).Select(x => Missed("", x.First.Id + x.First.Variant, x.Second)),
+                .. symptomatic
+                    .Zip(mistaken)
+                    .Where(x => !IsRight(x.Second, x.First))
+                    .Select(x => Missed("with mistakes: ", x.First.Id + x.First.Variant, x.Second)),
+                .. doubles
+                    .Where(r => r.HasSymptom && !IsDone(r))
+                    .Select(r => Missed("of two: ", string.Join(", ", r.Left.Select(f => f.Id + f.Variant)), r)),
+            ],
         };
     }
 
@@ -95,7 +112,8 @@ internal sealed class Trials(string name, Circuit circuit, int every, int pairs)
         }
     }
 
-    private static string Missed(string how, string fault, GuidedRun run) => $"{how}{fault}: {Top(run)?.Unit ?? "nothing"} {Top(run)?.Probability:P0}, {run.Result.Status}";
+    private static string Missed(string how, string fault, GuidedRun run) =>
+        $"{how}{fault}: {Top(run)?.Unit ?? "nothing"} {Top(run)?.Probability:P0}, {run.Result.Status}";
 
     /// <summary>Every fault was named and repaired, or what is left shows in nothing that an operator does.</summary>
     private static bool IsDone(GuidedRun run) => run.Left.Count == 0 || run.WorksAgain;
@@ -103,5 +121,6 @@ internal sealed class Trials(string name, Circuit circuit, int every, int pairs)
     private static SuspectUnit? Top(GuidedRun run) => run.Result.Units.FirstOrDefault(u => u.Unit.Length > 0);
 
     /// <summary>What is named is the unit itself or one that no reading on offer tells from it.</summary>
-    private static bool IsRight(GuidedRun run, FaultMode fault) => Top(run) is { } top && (top.Unit == fault.Unit || top.Alike.Contains(fault.Unit));
+    private static bool IsRight(GuidedRun run, FaultMode fault) =>
+        Top(run) is { } top && (top.Unit == fault.Unit || top.Alike.Contains(fault.Unit));
 }

@@ -8,8 +8,18 @@ var address = args[0].TrimEnd('/');
 var folder = args[1];
 using var http = new HttpClient { BaseAddress = new Uri(address) };
 var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync", "--hide-scrollbars", $"--user-data-dir={Directory.CreateTempSubdirectory("pictures").FullName}");
+options.AddArguments(
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--hide-scrollbars",
+    $"--user-data-dir={Directory.CreateTempSubdirectory("pictures").FullName}"
+);
 using var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
 using var driver = new ChromeDriver(service, options);
 foreach (var shot in args.Skip(2))
@@ -19,21 +29,29 @@ foreach (var shot in args.Skip(2))
     (path, var flag) = Split(path, '!');
     var (page, size) = Split(path, '@');
     var (width, height) = size.Length > 0 ? Split(size, 'x') : ("1280", "800");
-    driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?>
-    {
-        ["width"] = int.Parse(width, CultureInfo.InvariantCulture),
-        ["height"] = int.Parse(height, CultureInfo.InvariantCulture),
-        ["deviceScaleFactor"] = 1,
-        ["mobile"] = false,
-    });
+    driver.ExecuteCdpCommand(
+        "Emulation.setDeviceMetricsOverride",
+        new Dictionary<string, object?>
+        {
+            ["width"] = int.Parse(width, CultureInfo.InvariantCulture),
+            ["height"] = int.Parse(height, CultureInfo.InvariantCulture),
+            ["deviceScaleFactor"] = 1,
+            ["mobile"] = false,
+        }
+    );
     driver.Navigate().GoToUrl(address + "/");
-    driver.ExecuteScript($"localStorage.setItem('fehler.theme', '{(flag == "dark" ? "dark" : "light")}'); localStorage.setItem('fehler.who', 'M. Okonjo'); localStorage.setItem('fehler.school', '{(flag == "ladder" ? "ladder" : "iec")}')");
+    driver.ExecuteScript(
+        $"localStorage.setItem('fehler.theme', '{(flag == "dark" ? "dark" : "light")}'); localStorage.setItem('fehler.who', 'M. Okonjo'); localStorage.setItem('fehler.school', '{(flag == "ladder" ? "ladder" : "iec")}')"
+    );
     driver.Navigate().GoToUrl(address + await Resolve(page));
     Thread.Sleep(2500);
     foreach (var css in clicks.Split(';', StringSplitOptions.RemoveEmptyEntries))
     {
         var element = driver.FindElement(By.CssSelector(css));
-        driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'}); arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))", element);
+        driver.ExecuteScript(
+            "arguments[0].scrollIntoView({block: 'center'}); arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))",
+            element
+        );
         Thread.Sleep(900);
     }
 

@@ -39,7 +39,10 @@ public static class CircuitAcceptance
     private static bool IsPlausible(CompiledCircuit compiled)
     {
         var solution = new Simulator(compiled.Network).Start().Solution;
-        return compiled.Circuit.Conductors.All(c => solution.Volts(c.From).Magnitude < ImpossibleVolts && Math.Abs(solution.DcVolts(c.From, compiled.Circuit.Earth)) < ImpossibleVolts);
+        return compiled.Circuit.Conductors.All(c =>
+            solution.Volts(c.From).Magnitude < ImpossibleVolts
+            && Math.Abs(solution.DcVolts(c.From, compiled.Circuit.Earth)) < ImpossibleVolts
+        );
     }
 
     /// <summary>Whatever goes wrong inside while a circuit is tried is a reason to refuse the circuit.</summary>
@@ -54,8 +57,17 @@ public static class CircuitAcceptance
         {
             throw;
         }
-        catch (Exception e) when (e is InvalidOperationException or ArgumentException or KeyNotFoundException or IndexOutOfRangeException
-            or NullReferenceException or DivideByZeroException or OverflowException or FormatException)
+        catch (Exception e)
+            when (e
+                    is InvalidOperationException
+                        or ArgumentException
+                        or KeyNotFoundException
+                        or IndexOutOfRangeException
+                        or NullReferenceException
+                        or DivideByZeroException
+                        or OverflowException
+                        or FormatException
+            )
         {
             throw new CircuitException(path, $"{problem}: {e.Message}");
         }

@@ -154,10 +154,14 @@ public sealed class GuidedRun
             if (i == 0)
             {
                 BitsAfterSymptom = Result.Entropy;
-                BitsOfFault = -Math.Log2(Math.Max(LeastShare, _left.Count == 0 ? 1 : Result.Units.FirstOrDefault(u => u.Unit == _left[0].Unit)?.Probability ?? 0));
+                BitsOfFault = -Math.Log2(
+                    Math.Max(LeastShare, _left.Count == 0 ? 1 : Result.Units.FirstOrDefault(u => u.Unit == _left[0].Unit)?.Probability ?? 0)
+                );
             }
 
-            var isIsolated = Result.Units.FirstOrDefault(u => u.Unit.Length > 0) is { } top && top.Probability + Result.Units.Where(u => top.Alike.Contains(u.Unit)).Sum(u => u.Probability) >= IsolatedShare;
+            var isIsolated =
+                Result.Units.FirstOrDefault(u => u.Unit.Length > 0) is { } top
+                && top.Probability + Result.Units.Where(u => top.Alike.Contains(u.Unit)).Sum(u => u.Probability) >= IsolatedShare;
             ReadingsToIsolate = isIsolated && ReadingsToIsolate < 0 ? Readings : ReadingsToIsolate;
             var isEnd = Result.Status == DiagnosisStatus.Found || Result.Proposals.IsEmpty || i >= MostTests * (isSeveral ? 2 : 1);
             if (isEnd && !(isSeveral && RepairedOne()))
@@ -214,7 +218,14 @@ public sealed class GuidedRun
     {
         foreach (var stop in _compiled.RunUp.Stops)
         {
-            foreach (ImmutableArray<Step> steps in new ImmutableArray<Step>[] { [new Step(stop.Tag, "pressed")], [new Step(stop.Tag, "released")], [Step.Wait(30)] })
+            foreach (
+                ImmutableArray<Step> steps in new ImmutableArray<Step>[]
+                {
+                    [new Step(stop.Tag, "pressed")],
+                    [new Step(stop.Tag, "released")],
+                    [Step.Wait(30)],
+                }
+            )
             {
                 Add(new OperationSeen(steps, _panel.Operate(steps)));
             }
@@ -228,18 +239,29 @@ public sealed class GuidedRun
         {
             var device = _circuit.Devices[i];
             var rest = device.Kind.InitialPosition(device);
-            if (_panel.State.Devices[i].Position != rest && device.Kind.Actuations(device).FirstOrDefault(a => a.Resets && a.Position == device.Kind.Positions(device)[rest]) is { } reset)
+            if (
+                _panel.State.Devices[i].Position != rest
+                && device.Kind.Actuations(device).FirstOrDefault(a => a.Resets && a.Position == device.Kind.Positions(device)[rest])
+                    is { } reset
+            )
             {
                 ImmutableArray<Step> steps = [new Step(device.Tag, reset.Position)];
                 Add(new OperationSeen(steps, _panel.Operate(steps)));
             }
         }
 
-        _left.RemoveAll(f => f.Alterations.All(a => a is FoundInPosition p && _panel.State.Devices.ElementAt(_circuit.Devices.ToList().FindIndex(d => d.Tag == p.Device)).Position != p.Position));
+        _left.RemoveAll(f =>
+            f.Alterations.All(a =>
+                a is FoundInPosition p
+                && _panel.State.Devices.ElementAt(_circuit.Devices.ToList().FindIndex(d => d.Tag == p.Device)).Position != p.Position
+            )
+        );
     }
 
-    private bool StandsTripped(string tag) => _compiled.Faults.Protective.FirstOrDefault(d => d.Tag == tag) is { } device
-        && !_compiled.Isolation.Points.Contains(tag) && _panel.State.Devices[_circuit.Devices.IndexOf(device)].Position != device.Kind.InitialPosition(device);
+    private bool StandsTripped(string tag) =>
+        _compiled.Faults.Protective.FirstOrDefault(d => d.Tag == tag) is { } device
+        && !_compiled.Isolation.Points.Contains(tag)
+        && _panel.State.Devices[_circuit.Devices.IndexOf(device)].Position != device.Kind.InitialPosition(device);
 
     private void Do(Proposal proposal)
     {
@@ -306,8 +328,15 @@ public sealed class GuidedRun
     /// <summary>One lead on a neighbouring terminal.</summary>
     private ReadingValue Elsewhere(Proposal proposal)
     {
-        var terminals = _circuit.Device(proposal.From.Device).Kind.Terminals(_circuit.Device(proposal.From.Device)).Where(t => t != proposal.From.Name && proposal.From.Device + ":" + t != proposal.To.ToString()).ToList();
-        var from = terminals.Count == 0 || proposal.From == proposal.To ? proposal.From : new TerminalId(proposal.From.Device, terminals[_mistakes.Next(terminals.Count)]);
+        var terminals = _circuit
+            .Device(proposal.From.Device)
+            .Kind.Terminals(_circuit.Device(proposal.From.Device))
+            .Where(t => t != proposal.From.Name && proposal.From.Device + ":" + t != proposal.To.ToString())
+            .ToList();
+        var from =
+            terminals.Count == 0 || proposal.From == proposal.To
+                ? proposal.From
+                : new TerminalId(proposal.From.Device, terminals[_mistakes.Next(terminals.Count)]);
         return _panel.Measure(proposal.Quantity, from, proposal.To, proposal.Setup.Held);
     }
 

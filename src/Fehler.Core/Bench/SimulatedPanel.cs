@@ -90,8 +90,18 @@ public sealed class SimulatedPanel
         {
             Quantity.Volts or Quantity.DcVolts => Volts(outcome.Solution, quantity, from, to),
             Quantity.Amps => ReadingValue.Of(Scattered(outcome.Solution.Amps(from), 0.02)),
-            Quantity.StartingAmps => ReadingValue.Of(Scattered(_simulator.Network.Solve(outcome.State with { Devices = [.. outcome.State.Devices.Select(d => d with { Speed = 0 })] }).Amps(from), 0.1)),
-            Quantity.Insulation => Ohms(quantity, new OhmTable(_compiled.Network, outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]),
+            Quantity.StartingAmps => ReadingValue.Of(
+                Scattered(
+                    _simulator
+                        .Network.Solve(outcome.State with { Devices = [.. outcome.State.Devices.Select(d => d with { Speed = 0 })] })
+                        .Amps(from),
+                    0.1
+                )
+            ),
+            Quantity.Insulation => Ohms(
+                quantity,
+                new OhmTable(_compiled.Network, outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]
+            ),
             _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to)),
         };
         State = _simulator.Do(outcome.State, held.Select(Released)).State;
@@ -102,12 +112,15 @@ public sealed class SimulatedPanel
     {
         // The meter's own 10 Mohm is part of the circuit: it matters where nothing holds the point.
         var loaded = _compiled.Network.With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
-        return ReadingValue.Of(Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : Math.Abs(loaded.DcVolts(from, to)), 0.1));
+        return ReadingValue.Of(
+            Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : Math.Abs(loaded.DcVolts(from, to)), 0.1)
+        );
     }
 
-    private ReadingValue Ohms(Quantity quantity, double ohms) => quantity == Quantity.Continuity
-        ? new ReadingValue(ohms < 30 ? ReadingKind.Beep : ReadingKind.Silent)
-        : double.IsInfinity(ohms) ? new ReadingValue(ReadingKind.OverLimit) : ReadingValue.Of(Scattered(ohms, 0.1));
+    private ReadingValue Ohms(Quantity quantity, double ohms) =>
+        quantity == Quantity.Continuity ? new ReadingValue(ohms < 30 ? ReadingKind.Beep : ReadingKind.Silent)
+        : double.IsInfinity(ohms) ? new ReadingValue(ReadingKind.OverLimit)
+        : ReadingValue.Of(Scattered(ohms, 0.1));
 
     private double Scattered(double value, double digits) =>
         Math.Round(Math.Abs(value * (1 + 0.01 * (2 * _meter.NextDouble() - 1)) + digits * (2 * _meter.NextDouble() - 1)), 2);

@@ -20,7 +20,8 @@ internal sealed class BoundedMemory<TKey, TValue>(long most, Func<TValue, long> 
 
     public long Bytes => Interlocked.Read(ref _bytes);
 
-    public bool TryGet(TKey key, [System.Diagnostics.CodeAnalysis.MaybeNullWhen(false)] out TValue value) => _known.TryGetValue(key, out value);
+    public bool TryGet(TKey key, [System.Diagnostics.CodeAnalysis.MaybeNullWhen(false)] out TValue value) =>
+        _known.TryGetValue(key, out value);
 
     public TValue GetOrAdd(TKey key, Func<TKey, TValue> workOut) => _known.TryGetValue(key, out var known) ? known : Add(key, workOut(key));
 

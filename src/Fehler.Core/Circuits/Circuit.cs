@@ -27,8 +27,8 @@ public sealed record Circuit
     /// <summary>The terminal that readings of the control circuit are referred to by default: the control return.</summary>
     public required TerminalId Reference { get; init; }
 
-    public Device Device(string tag) => Devices.FirstOrDefault(d => d.Tag == tag)
-        ?? throw new KeyNotFoundException($"The circuit {Tag} has no device {tag}.");
+    public Device Device(string tag) =>
+        Devices.FirstOrDefault(d => d.Tag == tag) ?? throw new KeyNotFoundException($"The circuit {Tag} has no device {tag}.");
 
     public Device? FindDevice(string tag) => Devices.FirstOrDefault(d => d.Tag == tag);
 
@@ -47,14 +47,21 @@ public sealed record Circuit
     public Location LocationOf(TerminalId terminal) => Location(Device(terminal.Device).Location);
 
     /// <summary>Wire numbers landed on a terminal; more than one only when the description is wrong.</summary>
-    public string WireAt(TerminalId terminal) =>
-        Conductors.FirstOrDefault(c => c.From == terminal || c.To == terminal)?.Wire ?? "";
+    public string WireAt(TerminalId terminal) => Conductors.FirstOrDefault(c => c.From == terminal || c.To == terminal)?.Wire ?? "";
 
     public bool Equals(Circuit? other) =>
-        other is not null && Tag == other.Tag && Title == other.Title && Area == other.Area && Enclosure == other.Enclosure
-        && Drawing == other.Drawing && Notes == other.Notes && Reference == other.Reference
-        && Locations.SequenceEqual(other.Locations) && Devices.SequenceEqual(other.Devices)
-        && Paths.SequenceEqual(other.Paths) && Conductors.SequenceEqual(other.Conductors);
+        other is not null
+        && Tag == other.Tag
+        && Title == other.Title
+        && Area == other.Area
+        && Enclosure == other.Enclosure
+        && Drawing == other.Drawing
+        && Notes == other.Notes
+        && Reference == other.Reference
+        && Locations.SequenceEqual(other.Locations)
+        && Devices.SequenceEqual(other.Devices)
+        && Paths.SequenceEqual(other.Paths)
+        && Conductors.SequenceEqual(other.Conductors);
 
     public override int GetHashCode() => HashCode.Combine(Tag, Devices.Length, Conductors.Length);
 }

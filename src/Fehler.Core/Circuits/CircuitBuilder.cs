@@ -40,12 +40,27 @@ public sealed class CircuitBuilder
         CheckCouplings(devices);
         var nets = Numbered(NetDerivation.Of(Paths, [.. devices.Where(d => d.Kind.IsSupply).Select(d => d.Tag)]));
         var given = CheckedConductors(nets, devices);
-        var derived = Routing.Derive([.. nets.Where(n => !given.Any(c => n.Terminals.Contains(c.From) || n.Terminals.Contains(c.To)))], Locations, devices, PowerSquareMillimetres, FieldWiring);
-        var reference = Reference ?? Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.To).Cast<TerminalId?>().FirstOrDefault()
-            ?? throw new CircuitException("$.reference", "No control path returns anywhere; name the terminal that readings refer to, e.g. \"INC:N\".");
+        var derived = Routing.Derive(
+            [.. nets.Where(n => !given.Any(c => n.Terminals.Contains(c.From) || n.Terminals.Contains(c.To)))],
+            Locations,
+            devices,
+            PowerSquareMillimetres,
+            FieldWiring
+        );
+        var reference =
+            Reference
+            ?? Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.To).Cast<TerminalId?>().FirstOrDefault()
+            ?? throw new CircuitException(
+                "$.reference",
+                "No control path returns anywhere; name the terminal that readings refer to, e.g. \"INC:N\"."
+            );
         CheckTerminal(devices, reference, "$.reference");
-        Require(devices.All(d => !d.Kind.IsStrip || d.Tag != reference.Device) || derived.Concat(given).Any(c => c.From == reference || c.To == reference),
-            "$.reference", $"{reference} is a clamp that no conductor ends at.");
+        Require(
+            devices.All(d => !d.Kind.IsStrip || d.Tag != reference.Device)
+                || derived.Concat(given).Any(c => c.From == reference || c.To == reference),
+            "$.reference",
+            $"{reference} is a clamp that no conductor ends at."
+        );
         return new Circuit
         {
             Tag = Tag,
@@ -67,7 +82,12 @@ public sealed class CircuitBuilder
         AtMost(Devices.Length, CircuitLimits.Devices, "$.devices", "devices");
         AtMost(Conductors.Length, CircuitLimits.Conductors, "$.conductors", "conductors");
         AtMost(Paths.Length, CircuitLimits.Paths, "$.paths", "paths");
-        AtMost(Paths.Sum(p => p.Expression.Parts().Take(CircuitLimits.Parts + 1).Count()), CircuitLimits.Parts, "$.paths", "parts in all paths");
+        AtMost(
+            Paths.Sum(p => p.Expression.Parts().Take(CircuitLimits.Parts + 1).Count()),
+            CircuitLimits.Parts,
+            "$.paths",
+            "parts in all paths"
+        );
         AtMost(Locations.Length, CircuitLimits.Locations, "$.locations", "places");
         Fits(Tag, CircuitLimits.Name, "$.tag");
         Fits(Title, CircuitLimits.Text, "$.title");
@@ -126,37 +146,58 @@ public sealed class CircuitBuilder
         for (var i = 0; i < Paths.Length; i++)
         {
             var open = Paths[i].To.IsEmpty ? Ends(Paths[i].Expression).FirstOrDefault(t => !used.Contains(t)) : default;
-            Require(open == default, $"$.paths[{i}].to", $"is empty, but {open} leads nowhere; name the terminal that the path returns to.");
+            Require(
+                open == default,
+                $"$.paths[{i}].to",
+                $"is empty, but {open} leads nowhere; name the terminal that the path returns to."
+            );
         }
 
-        Require(devices.Any(d => d.Kind.SourceOf(d) is not null), "$.devices", "has no supply; the circuit needs a device of kind 'supply'.");
+        Require(
+            devices.Any(d => d.Kind.SourceOf(d) is not null),
+            "$.devices",
+            "has no supply; the circuit needs a device of kind 'supply'."
+        );
     }
 
     /// <summary>Terminals that an expression leaves by.</summary>
-    private static IEnumerable<TerminalId> Ends(PathExpression expression) => expression switch
-    {
-        Part part => part.Out.Select(t => new TerminalId(part.Device, t)),
-        InSeries series => Ends(series.Children[^1]),
-        InParallel parallel => Ends(parallel.Children[0]),
-        _ => [],
-    };
+    private static IEnumerable<TerminalId> Ends(PathExpression expression) =>
+        expression switch
+        {
+            Part part => part.Out.Select(t => new TerminalId(part.Device, t)),
+            InSeries series => Ends(series.Children[^1]),
+            InParallel parallel => Ends(parallel.Children[0]),
+            _ => [],
+        };
 
     private void CheckPlacesAndDevices()
     {
         Require(Tag.Length > 0, "$.tag", "is empty; give the circuit's designation, e.g. \"P-301\".");
         Require(Title.Length > 0, "$.title", "is empty; say what the circuit drives.");
         Require(Locations.Length > 0, "$.locations", "is empty; name at least the enclosure.");
-        Require(Locations.Any(l => l.Type == LocationType.Enclosure), "$.locations", "has no enclosure; the place where the contactors sit is one of type 'enclosure'.");
+        Require(
+            Locations.Any(l => l.Type == LocationType.Enclosure),
+            "$.locations",
+            "has no enclosure; the place where the contactors sit is one of type 'enclosure'."
+        );
         Unique(Locations.Select(l => l.Id), "$.locations", "location id");
         Unique(Devices.Select(d => d.Tag), "$.devices", "device tag");
         for (var i = 0; i < Devices.Length; i++)
         {
             var device = Devices[i];
             var at = $"$.devices[{i}]";
-            Require(device.Tag.Length > 0 && !device.Tag.Contains(':', StringComparison.Ordinal), $"{at}.tag", "must not be empty and must not contain a colon.");
+            Require(
+                device.Tag.Length > 0 && !device.Tag.Contains(':', StringComparison.Ordinal),
+                $"{at}.tag",
+                "must not be empty and must not contain a colon."
+            );
             Fits(device.Tag, CircuitLimits.Name, $"{at}.tag");
             Fits(device.Function, CircuitLimits.Text, $"{at}.function");
-            Require(Locations.Any(l => l.Id == device.Location), $"{at}.location", $"'{device.Location}' is not one of the locations: {string.Join(", ", Locations.Select(l => l.Id))}.");
+            Require(
+                Locations.Any(l => l.Id == device.Location),
+                $"{at}.location",
+                $"'{device.Location}' is not one of the locations: {string.Join(", ", Locations.Select(l => l.Id))}."
+            );
             foreach (var (name, value) in device.Parameters)
             {
                 CheckParameter(device, name, value, $"{at}.parameters.{name}");
@@ -167,10 +208,19 @@ public sealed class CircuitBuilder
         {
             // A change-over contact or a supply's star point shares a terminal by its kind; contacts that a description lists do not.
             var twice = device.Kind.WithDefaults(device).Parameters.TryGetValue(DeviceKind.ContactsParameter, out var listed)
-                ? device.Kind.Elements(device.Kind.WithDefaults(device)).SelectMany(e => new[] { e.A, e.B })
-                    .GroupBy(t => t).FirstOrDefault(g => g.Count() > 1 && listed.Words!.Value.Any(w => w.Split('-').Contains(g.Key)) && !device.Kind.SharesTerminals)
+                ? device
+                    .Kind.Elements(device.Kind.WithDefaults(device))
+                    .SelectMany(e => new[] { e.A, e.B })
+                    .GroupBy(t => t)
+                    .FirstOrDefault(g =>
+                        g.Count() > 1 && listed.Words!.Value.Any(w => w.Split('-').Contains(g.Key)) && !device.Kind.SharesTerminals
+                    )
                 : null;
-            Require(twice is null, $"$.devices[{Devices.IndexOf(device)}].parameters", $"terminal {twice?.Key} of {device.Tag} belongs to two contacts; terminals of a device are numbered apart.");
+            Require(
+                twice is null,
+                $"$.devices[{Devices.IndexOf(device)}].parameters",
+                $"terminal {twice?.Key} of {device.Tag} belongs to two contacts; terminals of a device are numbered apart."
+            );
         }
 
         Require(Devices.Any(d => d.Kind.IsSupply), "$.devices", "has no supply; the circuit needs a device of kind 'supply'.");
@@ -179,23 +229,38 @@ public sealed class CircuitBuilder
     private static void CheckParameter(Device device, string name, ParameterValue value, string at)
     {
         var spec = device.Kind.AllParameters.FirstOrDefault(p => p.Name == name);
-        Require(spec is not null, at, $"a {device.Kind.Term} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.AllParameters.Select(p => p.Name))}.");
+        Require(
+            spec is not null,
+            at,
+            $"a {device.Kind.Term} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.AllParameters.Select(p => p.Name))}."
+        );
         Fits(value.Word ?? "", CircuitLimits.Text, at);
         switch (spec)
         {
             case NumberSpec number:
-                Require(value.Number is { } given && given >= number.Minimum && given <= number.Maximum, at, FormattableString.Invariant(
-                    $"'{value}' is not a number from {number.Minimum:0.###} to {number.Maximum:0.###} ({spec.Description}{(spec.Unit.Length > 0 ? ", " + spec.Unit : "")})."));
+                Require(
+                    value.Number is { } given && given >= number.Minimum && given <= number.Maximum,
+                    at,
+                    FormattableString.Invariant(
+                        $"'{value}' is not a number from {number.Minimum:0.###} to {number.Maximum:0.###} ({spec.Description}{(spec.Unit.Length > 0 ? ", " + spec.Unit : "")})."
+                    )
+                );
                 break;
             case ContactsSpec:
-                Require(value.Words is { } words && words.All(w => w.Split('-').Length == 2 && w.Split('-').All(e => e.Length > 0)), at,
-                    $"'{value}' is not a list of terminal pairs like [\"13-14\"].");
+                Require(
+                    value.Words is { } words && words.All(w => w.Split('-').Length == 2 && w.Split('-').All(e => e.Length > 0)),
+                    at,
+                    $"'{value}' is not a list of terminal pairs like [\"13-14\"]."
+                );
                 AtMost(value.Words!.Value.Length, CircuitLimits.Contacts, at, "contacts");
                 Fits(string.Concat(value.Words.Value.Select(w => w.Length > CircuitLimits.Name ? w : "")), CircuitLimits.Name, at);
                 break;
             case WordSpec choice:
-                Require(value.Word is { } word && (choice.Choices.Length == 0 || choice.Choices.Contains(word)), at,
-                    $"'{value}' is not one of: {string.Join(", ", choice.Choices)}.");
+                Require(
+                    value.Word is { } word && (choice.Choices.Length == 0 || choice.Choices.Contains(word)),
+                    at,
+                    $"'{value}' is not one of: {string.Join(", ", choice.Choices)}."
+                );
                 break;
         }
     }
@@ -206,7 +271,11 @@ public sealed class CircuitBuilder
         {
             foreach (var other in devices[i].Kind.CoupledTo(devices[i]))
             {
-                Require(devices.Any(d => d.Tag == other && d.Tag != devices[i].Tag), $"$.devices[{i}].parameters", $"{devices[i].Tag} is coupled to '{other}', which is not another device of the circuit.");
+                Require(
+                    devices.Any(d => d.Tag == other && d.Tag != devices[i].Tag),
+                    $"$.devices[{i}].parameters",
+                    $"{devices[i].Tag} is coupled to '{other}', which is not another device of the circuit."
+                );
             }
         }
     }
@@ -231,7 +300,11 @@ public sealed class CircuitBuilder
             }
 
             var (width, _) = Width(Paths[i].Expression, Paths[i].From.Length, $"{at}.path");
-            Require(Paths[i].To.Length == 0 || Paths[i].To.Length == width, $"{at}.to", $"names {Paths[i].To.Length} terminals, but the path ends with {width}.");
+            Require(
+                Paths[i].To.Length == 0 || Paths[i].To.Length == width,
+                $"{at}.to",
+                $"names {Paths[i].To.Length} terminals, but the path ends with {width}."
+            );
         }
 
         var twice = Paths.SelectMany(p => p.Expression.Parts()).GroupBy(p => p.ToString()).FirstOrDefault(g => g.Count() > 1);
@@ -242,7 +315,11 @@ public sealed class CircuitBuilder
     {
         var device = devices.FirstOrDefault(d => d.Tag == terminal.Device);
         Require(device is not null, at, $"{terminal} names a device that is not in $.devices.");
-        Require(device!.Kind.HasTerminal(device, terminal.Name), at, $"{terminal} does not exist: {device.Tag} has {string.Join(", ", device.Kind.Terminals(device))}.");
+        Require(
+            device!.Kind.HasTerminal(device, terminal.Name),
+            at,
+            $"{terminal} does not exist: {device.Tag} has {string.Join(", ", device.Kind.Terminals(device))}."
+        );
     }
 
     /// <summary>Number of conductors an expression leaves by; 0 after a part that ends the path.</summary>
@@ -280,18 +357,32 @@ public sealed class CircuitBuilder
             Require(nets.Any(n => n.Terminals.Contains(terminal)), "$.wireNumbers", $"{terminal} is not part of any path.");
         }
 
-        var numbered = nets.Select(n => n.Terminals.Where(WireNumbers.ContainsKey).Select(t => WireNumbers[t]).FirstOrDefault() is { } number ? n with { Wire = number } : n).ToImmutableArray();
+        var numbered = nets.Select(n =>
+                n.Terminals.Where(WireNumbers.ContainsKey).Select(t => WireNumbers[t]).FirstOrDefault() is { } number
+                    ? n with
+                    {
+                        Wire = number,
+                    }
+                    : n
+            )
+            .ToImmutableArray();
         var used = new HashSet<string>();
-        return [.. numbered.Select(n =>
-        {
-            var wire = n.Wire;
-            for (var i = 2; !used.Add(wire); i++)
+        return
+        [
+            .. numbered.Select(n =>
             {
-                wire = $"{n.Wire}/{i}";
-            }
+                var wire = n.Wire;
+                for (var i = 2; !used.Add(wire); i++)
+                {
+                    wire = $"{n.Wire}/{i}";
+                }
 
-            return n with { Wire = wire };
-        })];
+                return n with
+                {
+                    Wire = wire,
+                };
+            }),
+        ];
     }
 
     private ImmutableArray<Conductor> CheckedConductors(ImmutableArray<Net> nets, ImmutableArray<Device> devices)
@@ -334,7 +425,7 @@ public sealed class CircuitBuilder
     private HashSet<TerminalId> Reached(TerminalId from)
     {
         var reached = new HashSet<TerminalId> { from };
-        for (var grown = true; grown;)
+        for (var grown = true; grown; )
         {
             grown = false;
             foreach (var conductor in Conductors)

@@ -5,15 +5,21 @@ namespace Fehler.Core.Circuits;
 /// </summary>
 public sealed class CircuitException : RefusedException
 {
-    public CircuitException(string path, string message) : base($"{path}: {message}")
+    public CircuitException(string path, string message)
+        : base($"{path}: {message}")
     {
         Path = path;
         Problem = message;
     }
 
-    public CircuitException() : this("$", "The circuit description cannot be used.") { }
-    public CircuitException(string message) : this("$", message) { }
-    public CircuitException(string message, Exception inner) : base(message, inner) => Problem = message;
+    public CircuitException()
+        : this("$", "The circuit description cannot be used.") { }
+
+    public CircuitException(string message)
+        : this("$", message) { }
+
+    public CircuitException(string message, Exception inner)
+        : base(message, inner) => Problem = message;
 
     /// <summary>JSON path of the place, or "line n" for text that is not JSON.</summary>
     public string Path { get; } = "$";

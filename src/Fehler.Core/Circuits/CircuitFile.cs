@@ -16,7 +16,11 @@ public static class CircuitFile
     public const string FormatName = "fehler-circuit";
     public const int FormatVersion = 1;
 
-    private static readonly JsonSerializerOptions Pretty = new() { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Pretty = new()
+    {
+        WriteIndented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     /// <summary>Writes the whole circuit as JSON.</summary>
     public static string Write(Circuit circuit) => ToJson(circuit).ToJsonString(Pretty);
@@ -32,7 +36,15 @@ public static class CircuitFile
 
         try
         {
-            using var document = JsonDocument.Parse(json, new JsonDocumentOptions { CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true, MaxDepth = 64 });
+            using var document = JsonDocument.Parse(
+                json,
+                new JsonDocumentOptions
+                {
+                    CommentHandling = JsonCommentHandling.Skip,
+                    AllowTrailingCommas = true,
+                    MaxDepth = 64,
+                }
+            );
             return CircuitFileReader.Read(document.RootElement);
         }
         catch (InvalidOperationException)
@@ -42,76 +54,93 @@ public static class CircuitFile
         }
         catch (JsonException e)
         {
-            throw new CircuitException($"line {(e.LineNumber ?? 0) + 1}", "The text stops being JSON here; the file may be cut off or damaged. Expected a complete circuit file.");
+            throw new CircuitException(
+                $"line {(e.LineNumber ?? 0) + 1}",
+                "The text stops being JSON here; the file may be cut off or damaged. Expected a complete circuit file."
+            );
         }
     }
 
-    private static JsonObject ToJson(Circuit circuit) => new()
-    {
-        ["format"] = FormatName,
-        ["version"] = FormatVersion,
-        ["tag"] = circuit.Tag,
-        ["title"] = circuit.Title,
-        ["area"] = circuit.Area,
-        ["enclosure"] = circuit.Enclosure,
-        ["drawing"] = circuit.Drawing,
-        ["notes"] = circuit.Notes,
-        ["reference"] = circuit.Reference.ToString(),
-        ["locations"] = new JsonArray([.. circuit.Locations.Select(l => new JsonObject
+    private static JsonObject ToJson(Circuit circuit) =>
+        new()
         {
-            ["id"] = l.Id,
-            ["name"] = l.Name,
-            ["type"] = TypeName(l.Type),
-            ["cableMetres"] = l.CableMetres,
-        })]),
-        ["devices"] = new JsonArray([.. circuit.Devices.Select(d => new JsonObject
-        {
-            ["tag"] = d.Tag,
-            ["kind"] = d.Kind.Id,
-            ["location"] = d.Location,
-            ["function"] = d.Function,
-            ["parameters"] = new JsonObject(d.Parameters.Select(p => KeyValuePair.Create<string, JsonNode?>(p.Key, ToJson(p.Value)))),
-        })]),
-        ["paths"] = new JsonArray([.. circuit.Paths.Select(p => new JsonObject
-        {
-            ["name"] = p.Name,
-            ["type"] = p.Type == PathType.Power ? "power" : "control",
-            ["from"] = ToJson(p.From),
-            ["to"] = ToJson(p.To),
-            ["path"] = ToJson(p.Expression),
-        })]),
-        ["conductors"] = new JsonArray([.. circuit.Conductors.Select(c => new JsonObject
-        {
-            ["id"] = c.Id,
-            ["wire"] = c.Wire,
-            ["from"] = c.From.ToString(),
-            ["to"] = c.To.ToString(),
-            ["metres"] = c.Metres,
-            ["mm2"] = c.SquareMillimetres,
-        })]),
-    };
+            ["format"] = FormatName,
+            ["version"] = FormatVersion,
+            ["tag"] = circuit.Tag,
+            ["title"] = circuit.Title,
+            ["area"] = circuit.Area,
+            ["enclosure"] = circuit.Enclosure,
+            ["drawing"] = circuit.Drawing,
+            ["notes"] = circuit.Notes,
+            ["reference"] = circuit.Reference.ToString(),
+            ["locations"] = new JsonArray([
+                .. circuit.Locations.Select(l => new JsonObject
+                {
+                    ["id"] = l.Id,
+                    ["name"] = l.Name,
+                    ["type"] = TypeName(l.Type),
+                    ["cableMetres"] = l.CableMetres,
+                }),
+            ]),
+            ["devices"] = new JsonArray([
+                .. circuit.Devices.Select(d => new JsonObject
+                {
+                    ["tag"] = d.Tag,
+                    ["kind"] = d.Kind.Id,
+                    ["location"] = d.Location,
+                    ["function"] = d.Function,
+                    ["parameters"] = new JsonObject(
+                        d.Parameters.Select(p => KeyValuePair.Create<string, JsonNode?>(p.Key, ToJson(p.Value)))
+                    ),
+                }),
+            ]),
+            ["paths"] = new JsonArray([
+                .. circuit.Paths.Select(p => new JsonObject
+                {
+                    ["name"] = p.Name,
+                    ["type"] = p.Type == PathType.Power ? "power" : "control",
+                    ["from"] = ToJson(p.From),
+                    ["to"] = ToJson(p.To),
+                    ["path"] = ToJson(p.Expression),
+                }),
+            ]),
+            ["conductors"] = new JsonArray([
+                .. circuit.Conductors.Select(c => new JsonObject
+                {
+                    ["id"] = c.Id,
+                    ["wire"] = c.Wire,
+                    ["from"] = c.From.ToString(),
+                    ["to"] = c.To.ToString(),
+                    ["metres"] = c.Metres,
+                    ["mm2"] = c.SquareMillimetres,
+                }),
+            ]),
+        };
 
-    private static JsonNode ToJson(ParameterValue value) => value switch
-    {
-        { Number: { } number } => JsonValue.Create(number),
-        { Word: { } word } => JsonValue.Create(word)!,
-        _ => new JsonArray([.. value.Words!.Value.Select(w => (JsonNode)w)]),
-    };
+    private static JsonNode ToJson(ParameterValue value) =>
+        value switch
+        {
+            { Number: { } number } => JsonValue.Create(number),
+            { Word: { } word } => JsonValue.Create(word)!,
+            _ => new JsonArray([.. value.Words!.Value.Select(w => (JsonNode)w)]),
+        };
 
     private static JsonArray ToJson(ImmutableArray<TerminalId> terminals) => new([.. terminals.Select(t => (JsonNode)t.ToString())]);
 
-    private static JsonNode ToJson(PathExpression expression) => expression switch
-    {
-        Part part => part.ToString(),
-        InSeries s => new JsonObject { ["series"] = new JsonArray([.. s.Children.Select(ToJson)]) },
-        InParallel p => new JsonObject { ["parallel"] = new JsonArray([.. p.Children.Select(ToJson)]) },
-        _ => throw new InvalidOperationException("Unknown path expression."),
-    };
+    private static JsonNode ToJson(PathExpression expression) =>
+        expression switch
+        {
+            Part part => part.ToString(),
+            InSeries s => new JsonObject { ["series"] = new JsonArray([.. s.Children.Select(ToJson)]) },
+            InParallel p => new JsonObject { ["parallel"] = new JsonArray([.. p.Children.Select(ToJson)]) },
+            _ => throw new InvalidOperationException("Unknown path expression."),
+        };
 
-    internal static string TypeName(LocationType type) => type switch
-    {
-        LocationType.Enclosure => "enclosure",
-        LocationType.FieldStation => "field",
-        _ => "motor",
-    };
+    internal static string TypeName(LocationType type) =>
+        type switch
+        {
+            LocationType.Enclosure => "enclosure",
+            LocationType.FieldStation => "field",
+            _ => "motor",
+        };
 }

@@ -9,7 +9,24 @@ namespace Fehler.Core.Circuits;
 internal static class CircuitFileReader
 {
     private static readonly string[] Known =
-        ["$schema", "format", "version", "tag", "title", "area", "enclosure", "drawing", "notes", "reference", "locations", "devices", "paths", "conductors", "wireNumbers", "powerMm2"];
+    [
+        "$schema",
+        "format",
+        "version",
+        "tag",
+        "title",
+        "area",
+        "enclosure",
+        "drawing",
+        "notes",
+        "reference",
+        "locations",
+        "devices",
+        "paths",
+        "conductors",
+        "wireNumbers",
+        "powerMm2",
+    ];
 
     public static Circuit Read(JsonElement root)
     {
@@ -23,7 +40,10 @@ internal static class CircuitFileReader
         var version = Number(root, "version", "$");
         if (version != CircuitFile.FormatVersion)
         {
-            throw new CircuitException("$.version", FormattableString.Invariant($"is {version}; this program reads version {CircuitFile.FormatVersion}."));
+            throw new CircuitException(
+                "$.version",
+                FormattableString.Invariant($"is {version}; this program reads version {CircuitFile.FormatVersion}.")
+            );
         }
 
         OnlyKnown(root, "$", Known);
@@ -63,8 +83,12 @@ internal static class CircuitFileReader
     {
         OnlyKnown(e, at, "tag", "kind", "location", "function", "parameters");
         var kindName = Text(e, "kind", at);
-        var kind = DeviceKinds.Find(kindName)
-            ?? throw new CircuitException($"{at}.kind", $"is '{kindName}'; expected one of: {string.Join(", ", DeviceKinds.All.Select(k => k.Id))}.");
+        var kind =
+            DeviceKinds.Find(kindName)
+            ?? throw new CircuitException(
+                $"{at}.kind",
+                $"is '{kindName}'; expected one of: {string.Join(", ", DeviceKinds.All.Select(k => k.Id))}."
+            );
         var parameters = Device.NoParameters;
         if (e.TryGetProperty("parameters", out var given))
         {
@@ -78,15 +102,23 @@ internal static class CircuitFileReader
         return new Device(Text(e, "tag", at), kind, Text(e, "location", at), parameters, Text(e, "function", at, ""));
     }
 
-    private static ParameterValue ReadParameter(JsonElement value, string at) => value.ValueKind switch
-    {
-        JsonValueKind.Number => value.GetDouble(),
-        JsonValueKind.String => value.GetString()!,
-        JsonValueKind.Array => ParameterValue.FromWords(value.EnumerateArray().Select((w, i) => w.ValueKind == JsonValueKind.String
-            ? w.GetString()!
-            : throw new CircuitException($"{at}[{i}]", "is not text; expected terminal numbers like \"13-14\"."))),
-        _ => throw new CircuitException(at, "is neither a number, text, nor a list of text."),
-    };
+    private static ParameterValue ReadParameter(JsonElement value, string at) =>
+        value.ValueKind switch
+        {
+            JsonValueKind.Number => value.GetDouble(),
+            JsonValueKind.String => value.GetString()!,
+            JsonValueKind.Array => ParameterValue.FromWords(
+                value
+                    .EnumerateArray()
+                    .Select(
+                        (w, i) =>
+                            w.ValueKind == JsonValueKind.String
+                                ? w.GetString()!
+                                : throw new CircuitException($"{at}[{i}]", "is not text; expected terminal numbers like \"13-14\".")
+                    )
+            ),
+            _ => throw new CircuitException(at, "is neither a number, text, nor a list of text."),
+        };
 
     private static CircuitPath ReadPath(JsonElement e, string at)
     {
@@ -108,7 +140,13 @@ internal static class CircuitFileReader
             throw new CircuitException(at, "has no 'path'; expected a part or a series.");
         }
 
-        return new CircuitPath(Text(e, "name", at, type.ToString()), type, from, e.TryGetProperty("to", out _) ? List(e, "to", at, Terminal) : [], ReadExpression(path, $"{at}.path"));
+        return new CircuitPath(
+            Text(e, "name", at, type.ToString()),
+            type,
+            from,
+            e.TryGetProperty("to", out _) ? List(e, "to", at, Terminal) : [],
+            ReadExpression(path, $"{at}.path")
+        );
     }
 
     private static PathExpression ReadExpression(JsonElement e, string at) => ReadExpression(e, at, 0);
@@ -148,8 +186,13 @@ internal static class CircuitFileReader
     {
         OnlyKnown(e, at, "id", "wire", "from", "to", "metres", "mm2");
         return new Conductor(
-            Text(e, "id", at), Text(e, "wire", at), Terminal(Member(e, "from", at), $"{at}.from"), Terminal(Member(e, "to", at), $"{at}.to"),
-            Number(e, "metres", at, Conductor.DefaultMetres), Number(e, "mm2", at, Conductor.DefaultSquareMillimetres));
+            Text(e, "id", at),
+            Text(e, "wire", at),
+            Terminal(Member(e, "from", at), $"{at}.from"),
+            Terminal(Member(e, "to", at), $"{at}.to"),
+            Number(e, "metres", at, Conductor.DefaultMetres),
+            Number(e, "mm2", at, Conductor.DefaultSquareMillimetres)
+        );
     }
 
     private static ImmutableDictionary<TerminalId, string> ReadWireNumbers(JsonElement root)
@@ -160,13 +203,25 @@ internal static class CircuitFileReader
         }
 
         Expect(numbers, JsonValueKind.Object, "$.wireNumbers", "an object of terminal: wire number");
-        return numbers.EnumerateObject().DistinctBy(p => p.Name).ToImmutableDictionary(
-            p => TerminalId.TryParse(p.Name, out var t) ? t : throw new CircuitException("$.wireNumbers", $"'{p.Name}' is not a terminal like \"KM1:A1\"."),
-            p => p.Value.ValueKind == JsonValueKind.String ? p.Value.GetString()! : throw new CircuitException($"$.wireNumbers.{p.Name}", "is not text."));
+        return numbers
+            .EnumerateObject()
+            .DistinctBy(p => p.Name)
+            .ToImmutableDictionary(
+                p =>
+                    TerminalId.TryParse(p.Name, out var t)
+                        ? t
+                        : throw new CircuitException("$.wireNumbers", $"'{p.Name}' is not a terminal like \"KM1:A1\"."),
+                p =>
+                    p.Value.ValueKind == JsonValueKind.String
+                        ? p.Value.GetString()!
+                        : throw new CircuitException($"$.wireNumbers.{p.Name}", "is not text.")
+            );
     }
 
     private static TerminalId Terminal(JsonElement e, string at) =>
-        e.ValueKind == JsonValueKind.String && TerminalId.TryParse(e.GetString(), out var id) ? id : throw new CircuitException(at, $"'{Short(e)}' is not a terminal; expected device:terminal, e.g. \"KM1:A1\".");
+        e.ValueKind == JsonValueKind.String && TerminalId.TryParse(e.GetString(), out var id)
+            ? id
+            : throw new CircuitException(at, $"'{Short(e)}' is not a terminal; expected device:terminal, e.g. \"KM1:A1\".");
 
     private static ImmutableArray<T> List<T>(JsonElement e, string name, string at, Func<JsonElement, string, T> read)
     {
@@ -227,13 +282,14 @@ internal static class CircuitFileReader
     /// <summary>As much of a value as a sentence can hold.</summary>
     private static string Short(JsonElement e) => e.ToString() is { Length: > 60 } text ? text[..57] + "..." : e.ToString();
 
-    private static string Words(JsonValueKind kind) => kind switch
-    {
-        JsonValueKind.Object => "an object",
-        JsonValueKind.Array => "a list",
-        JsonValueKind.String => "text",
-        JsonValueKind.Number => "a number",
-        JsonValueKind.Null => "null",
-        _ => "true or false",
-    };
+    private static string Words(JsonValueKind kind) =>
+        kind switch
+        {
+            JsonValueKind.Object => "an object",
+            JsonValueKind.Array => "a list",
+            JsonValueKind.String => "text",
+            JsonValueKind.Number => "a number",
+            JsonValueKind.Null => "null",
+            _ => "true or false",
+        };
 }

@@ -13,7 +13,8 @@ public static class CircuitLimits
     public const int Conductors = 1_500;
 
     /// <summary>Most paths, and most parts in all of them.</summary>
-    public const int Paths = 100, Parts = 600;
+    public const int Paths = 100,
+        Parts = 600;
 
     /// <summary>Most places.</summary>
     public const int Locations = 60;
@@ -25,7 +26,9 @@ public static class CircuitLimits
     public const int Depth = 24;
 
     /// <summary>Longest tag, terminal, wire number or id; longest title, name or function; longest notes; in characters.</summary>
-    public const int Name = 40, Text = 200, Notes = 4_000;
+    public const int Name = 40,
+        Text = 200,
+        Notes = 4_000;
 
     /// <summary>Largest circuit file, bytes.</summary>
     public const int FileBytes = 2_000_000;
@@ -33,7 +36,8 @@ public static class CircuitLimits
     /// <summary>Why a text cannot be taken; null when it can.</summary>
     public static string? Refuse(string text, int longest) =>
         text.Length > longest ? $"has {text.Length} characters; at most {longest} fit."
-        : text.Any(char.IsControl) && text.Any(c => char.IsControl(c) && c is not ('\n' or '\t' or '\r')) ? "holds characters that cannot be shown; write plain text."
+        : text.Any(char.IsControl) && text.Any(c => char.IsControl(c) && c is not ('\n' or '\t' or '\r'))
+            ? "holds characters that cannot be shown; write plain text."
         : HasHalfCharacter(text) ? "holds half a character; write it again."
         : null;
 

@@ -9,13 +9,26 @@ namespace Fehler.Core.Circuits;
 /// <param name="To">Terminals it returns to; empty when the last part ends the path.</param>
 /// <param name="Expression">What stands in it.</param>
 public sealed record CircuitPath(
-    string Name, PathType Type, ImmutableArray<TerminalId> From, ImmutableArray<TerminalId> To, PathExpression Expression)
+    string Name,
+    PathType Type,
+    ImmutableArray<TerminalId> From,
+    ImmutableArray<TerminalId> To,
+    PathExpression Expression
+)
 {
     public bool Equals(CircuitPath? other) =>
-        other is not null && Name == other.Name && Type == other.Type && From.SequenceEqual(other.From)
-        && To.SequenceEqual(other.To) && Expression.Equals(other.Expression);
+        other is not null
+        && Name == other.Name
+        && Type == other.Type
+        && From.SequenceEqual(other.From)
+        && To.SequenceEqual(other.To)
+        && Expression.Equals(other.Expression);
 
     public override int GetHashCode() => HashCode.Combine(Name, Type, Expression);
 }
 
-public enum PathType { Power, Control }
+public enum PathType
+{
+    Power,
+    Control,
+}

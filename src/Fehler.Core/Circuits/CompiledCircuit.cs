@@ -20,12 +20,14 @@ public sealed class CompiledCircuit
     /// <summary>
     /// About how much memory the parts hold that have been worked out, bytes: what a cache bounds. Parts that grow with use say so themselves.
     /// </summary>
-    public long Bytes => _parts.Values.Where(p => p.IsValueCreated).Sum(p => (p.Value as IHoldsMemory)?.Bytes ?? IHoldsMemory.SmallPart)
+    public long Bytes =>
+        _parts.Values.Where(p => p.IsValueCreated).Sum(p => (p.Value as IHoldsMemory)?.Bytes ?? IHoldsMemory.SmallPart)
         + IHoldsMemory.PerDevice * Circuit.Devices.Length;
 
     /// <summary>The part of this type, worked out when it is first asked for.</summary>
     internal T Part<T>(Func<CompiledCircuit, T> derive)
-        where T : class => (T)_parts.GetOrAdd(typeof(T), static (_, x) => new Lazy<object>(() => x.derive(x.whole)), (derive, whole: this)).Value;
+        where T : class =>
+        (T)_parts.GetOrAdd(typeof(T), static (_, x) => new Lazy<object>(() => x.derive(x.whole)), (derive, whole: this)).Value;
 
     /// <summary>
     /// The terminal that a point is measured to: the return of the control path it stands in, or <see cref="Circuit.Reference"/>.
@@ -42,7 +44,8 @@ public sealed class CompiledCircuit
 internal interface IHoldsMemory
 {
     /// <summary>A list of some hundred small things, and what the description takes for each device with its conductors; measured.</summary>
-    const long SmallPart = 64_000, PerDevice = 4_000;
+    const long SmallPart = 64_000,
+        PerDevice = 4_000;
 
     /// <summary>About how much it holds now.</summary>
     long Bytes { get; }

@@ -13,7 +13,8 @@ namespace Fehler.Core.Circuits;
 public sealed record Conductor(string Id, string Wire, TerminalId From, TerminalId To, double Metres, double SquareMillimetres)
 {
     /// <summary>The default of the trade for control wiring: 5 m of 1.5 mm².</summary>
-    public const double DefaultMetres = 5, DefaultSquareMillimetres = 1.5;
+    public const double DefaultMetres = 5,
+        DefaultSquareMillimetres = 1.5;
 
     /// <summary>Resistance at 20 °C, ohm, from <see cref="OhmsPerKilometre"/>.</summary>
     public double Ohms => OhmsPerKilometre(SquareMillimetres) * Metres / 1000;
@@ -22,22 +23,23 @@ public sealed record Conductor(string Id, string Wire, TerminalId From, Terminal
     /// Greatest resistance of a copper conductor at 20 °C, ohm per km: IEC 60228, from memory. Sections between the
     /// standard ones are taken as if resistance times section were that of 1.5 mm².
     /// </summary>
-    public static double OhmsPerKilometre(double squareMillimetres) => squareMillimetres switch
-    {
-        0.5 => 36.0,
-        0.75 => 24.5,
-        1 => 18.1,
-        1.5 => 12.1,
-        2.5 => 7.41,
-        4 => 4.61,
-        6 => 3.08,
-        10 => 1.83,
-        16 => 1.15,
-        25 => 0.727,
-        35 => 0.524,
-        50 => 0.387,
-        _ => 18.15 / squareMillimetres,
-    };
+    public static double OhmsPerKilometre(double squareMillimetres) =>
+        squareMillimetres switch
+        {
+            0.5 => 36.0,
+            0.75 => 24.5,
+            1 => 18.1,
+            1.5 => 12.1,
+            2.5 => 7.41,
+            4 => 4.61,
+            6 => 3.08,
+            10 => 1.83,
+            16 => 1.15,
+            25 => 0.727,
+            35 => 0.524,
+            50 => 0.387,
+            _ => 18.15 / squareMillimetres,
+        };
 
     public override string ToString() => $"wire {Wire}, {From} to {To}";
 }

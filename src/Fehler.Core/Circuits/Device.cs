@@ -17,7 +17,8 @@ public sealed record Device(
     DeviceKind Kind,
     string Location,
     ImmutableSortedDictionary<string, ParameterValue> Parameters,
-    string Function = "")
+    string Function = ""
+)
 {
     /// <summary>What its kind has worked out from the parameters; no part of the description, so a copy begins without it.</summary>
     private object? _workedOut;
@@ -35,7 +36,8 @@ public sealed record Device(
     /// No parameters yet. Names are compared as they are written: comparing them by the rules of a language, the default, is what
     /// simulation would spend its time on.
     /// </summary>
-    public static ImmutableSortedDictionary<string, ParameterValue> NoParameters { get; } = ImmutableSortedDictionary.Create<string, ParameterValue>(StringComparer.Ordinal);
+    public static ImmutableSortedDictionary<string, ParameterValue> NoParameters { get; } =
+        ImmutableSortedDictionary.Create<string, ParameterValue>(StringComparer.Ordinal);
 
     /// <summary>The number that this parameter has here, or its kind's default.</summary>
     public double this[NumberSpec spec] => Given(spec.Name).Number!.Value;
@@ -55,8 +57,12 @@ public sealed record Device(
     public TerminalId Terminal(string name) => new(Tag, name);
 
     public bool Equals(Device? other) =>
-        other is not null && Tag == other.Tag && Kind == other.Kind && Location == other.Location
-        && Function == other.Function && Parameters.SequenceEqual(other.Parameters);
+        other is not null
+        && Tag == other.Tag
+        && Kind == other.Kind
+        && Location == other.Location
+        && Function == other.Function
+        && Parameters.SequenceEqual(other.Parameters);
 
     public override int GetHashCode() => HashCode.Combine(Tag, Kind.Id, Location);
 }

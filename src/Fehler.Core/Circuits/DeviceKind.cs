@@ -44,12 +44,13 @@ public abstract class DeviceKind
     public virtual ImmutableArray<Actuation> Actuations(Device device) => [];
 
     /// <summary>Whether a contact or pole is made in this position of the mechanism.</summary>
-    public virtual bool IsMade(Device device, Element element, DeviceState state) => element.Role switch
-    {
-        ElementRole.NormallyClosed => state.Position == 0,
-        ElementRole.NormallyOpen or ElementRole.Pole => state.Position == 1,
-        _ => true,
-    };
+    public virtual bool IsMade(Device device, Element element, DeviceState state) =>
+        element.Role switch
+        {
+            ElementRole.NormallyClosed => state.Position == 0,
+            ElementRole.NormallyOpen or ElementRole.Pole => state.Position == 1,
+            _ => true,
+        };
 
     /// <summary>Everything that can be seen or heard of it in operation, plus what the simulator adds ("chatters").</summary>
     public virtual ImmutableArray<string> Appearances => [];
@@ -95,12 +96,13 @@ public abstract class DeviceKind
 
     /// <summary>Its shape in a ladder drawing.</summary>
     /// <param name="element">The element that is drawn; null for the device as a whole.</param>
-    public virtual LadderShape LadderShapeOf(Element? element) => element?.Role switch
-    {
-        ElementRole.NormallyOpen or ElementRole.NormallyClosed or ElementRole.Pole => LadderShape.Contact,
-        ElementRole.Load => LadderShape.Coil,
-        _ => LadderShape.Box,
-    };
+    public virtual LadderShape LadderShapeOf(Element? element) =>
+        element?.Role switch
+        {
+            ElementRole.NormallyOpen or ElementRole.NormallyClosed or ElementRole.Pole => LadderShape.Contact,
+            ElementRole.Load => LadderShape.Coil,
+            _ => LadderShape.Box,
+        };
 
     /// <summary>Letters in the box that stands for it; empty for none.</summary>
     public virtual string Letters => "";
@@ -140,7 +142,8 @@ public abstract class DeviceKind
     public virtual (string Off, string On, int Rank)? IsolatingPositions => null;
 
     /// <summary>Year a device was fitted; every kind takes it. What is old fails more often.</summary>
-    public static NumberSpec FittedYear { get; } = ParameterSpec.Number("fittedYear", "Year it was fitted; 0 when not known", "", 0, 0, 2200);
+    public static NumberSpec FittedYear { get; } =
+        ParameterSpec.Number("fittedYear", "Year it was fitted; 0 when not known", "", 0, 0, 2200);
 
     /// <summary>The kind's own parameters and those that every device takes.</summary>
     public IEnumerable<ParameterSpec> AllParameters => Parameters.Append(FittedYear);
@@ -148,6 +151,6 @@ public abstract class DeviceKind
     internal ParameterSpec Parameter(string name) => AllParameters.First(p => p.Name == name);
 
     /// <summary>The device with every parameter that it does not state, as the kind usually has it.</summary>
-    public Device WithDefaults(Device device) => Complete(Parameters
-        .Aggregate(device, (d, p) => d.Parameters.ContainsKey(p.Name) ? d : d.With(p.Name, p.Default)));
+    public Device WithDefaults(Device device) =>
+        Complete(Parameters.Aggregate(device, (d, p) => d.Parameters.ContainsKey(p.Name) ? d : d.With(p.Name, p.Default)));
 }

@@ -5,7 +5,8 @@ namespace Fehler.Core.Circuits;
 /// <summary>Every device kind there is, found in this assembly: adding one is adding its folder.</summary>
 public static class DeviceKinds
 {
-    private static readonly FrozenDictionary<string, DeviceKind> ById = typeof(DeviceKinds).Assembly.GetTypes()
+    private static readonly FrozenDictionary<string, DeviceKind> ById = typeof(DeviceKinds)
+        .Assembly.GetTypes()
         .Where(t => t.IsSubclassOf(typeof(DeviceKind)) && !t.IsAbstract)
         .Select(t => (DeviceKind)Activator.CreateInstance(t, nonPublic: true)!)
         .ToFrozenDictionary(k => k.Id);

@@ -10,4 +10,9 @@ namespace Fehler.Core.Circuits;
 public sealed record Location(string Id, string Name, LocationType Type, double CableMetres);
 
 /// <summary>The sort of place; conductors and terminals in the field fail more often than in a panel (common practice).</summary>
-public enum LocationType { Enclosure, FieldStation, Motor }
+public enum LocationType
+{
+    Enclosure,
+    FieldStation,
+    Motor,
+}

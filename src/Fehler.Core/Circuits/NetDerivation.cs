@@ -146,10 +146,14 @@ internal sealed class NetDerivation
         {
             switch (member.Name)
             {
-                case "1" or "2" or "U" or "U1": return "L1";
-                case "3" or "4" or "V" or "V1": return "L2";
-                case "5" or "6" or "W" or "W1": return "L3";
-                case "7" or "8": return "N";
+                case "1" or "2" or "U" or "U1":
+                    return "L1";
+                case "3" or "4" or "V" or "V1":
+                    return "L2";
+                case "5" or "6" or "W" or "W1":
+                    return "L3";
+                case "7" or "8":
+                    return "N";
             }
         }
 

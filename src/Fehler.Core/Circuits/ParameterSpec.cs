@@ -22,12 +22,14 @@ public abstract record ParameterSpec(string Name, string Description, ParameterV
     /// <param name="description">What it is.</param>
     /// <param name="default">Value when the description says nothing.</param>
     /// <param name="choices">Words that are allowed; none when any is.</param>
-    public static WordSpec Word(string name, string description, string @default, params string[] choices) => new(name, description, @default, choices);
+    public static WordSpec Word(string name, string description, string @default, params string[] choices) =>
+        new(name, description, @default, choices);
 
     /// <param name="name">Name in the circuit file.</param>
     /// <param name="description">What it is.</param>
     /// <param name="default">Terminal pairs when the description says nothing.</param>
-    public static ContactsSpec Contacts(string name, string description, params string[] @default) => new(name, description, ParameterValue.FromWords(@default));
+    public static ContactsSpec Contacts(string name, string description, params string[] @default) =>
+        new(name, description, ParameterValue.FromWords(@default));
 }
 
 /// <summary>A parameter that is a number in a unit.</summary>
@@ -38,7 +40,8 @@ public sealed record NumberSpec(string Name, string Description, string In, Para
 }
 
 /// <summary>A parameter that is a word.</summary>
-public sealed record WordSpec(string Name, string Description, ParameterValue Default, params string[] Choices) : ParameterSpec(Name, Description, Default);
+public sealed record WordSpec(string Name, string Description, ParameterValue Default, params string[] Choices)
+    : ParameterSpec(Name, Description, Default);
 
 /// <summary>A parameter that lists contacts as pairs of terminals.</summary>
 public sealed record ContactsSpec(string Name, string Description, ParameterValue Default) : ParameterSpec(Name, Description, Default);

@@ -21,12 +21,13 @@ public sealed record Part(string Device, ImmutableArray<string> In, ImmutableArr
 {
     public override IEnumerable<Part> Parts() => [this];
 
-    public bool Equals(Part? other) => other is not null && Device == other.Device && In.SequenceEqual(other.In) && Out.SequenceEqual(other.Out);
+    public bool Equals(Part? other) =>
+        other is not null && Device == other.Device && In.SequenceEqual(other.In) && Out.SequenceEqual(other.Out);
+
     public override int GetHashCode() => HashCode.Combine(Device, In.Length, Out.Length);
 
     /// <summary><c>KM1:13-14</c>, or <c>KM1:1-2,3-4,5-6</c>, or <c>M1:U,V,W</c> at the end of a path.</summary>
-    public override string ToString() =>
-        $"{Device}:{string.Join(',', Out.IsEmpty ? In : In.Zip(Out, (a, b) => $"{a}-{b}"))}";
+    public override string ToString() => $"{Device}:{string.Join(',', Out.IsEmpty ? In : In.Zip(Out, (a, b) => $"{a}-{b}"))}";
 
     /// <summary>Reads the form written by <see cref="ToString"/>.</summary>
     /// <exception cref="FormatException">The text is not of that form.</exception>
@@ -35,7 +36,9 @@ public sealed record Part(string Device, ImmutableArray<string> In, ImmutableArr
         var colon = text.IndexOf(':', StringComparison.Ordinal);
         if (colon <= 0 || colon == text.Length - 1)
         {
-            throw new FormatException($"'{text}' is not a part: write device:in-out (KM1:13-14), several poles with commas (KM1:1-2,3-4,5-6), or the terminals that end a path (M1:U,V,W).");
+            throw new FormatException(
+                $"'{text}' is not a part: write device:in-out (KM1:13-14), several poles with commas (KM1:1-2,3-4,5-6), or the terminals that end a path (M1:U,V,W)."
+            );
         }
 
         var pairs = text[(colon + 1)..].Split(',', StringSplitOptions.TrimEntries).Select(p => p.Split('-')).ToList();
@@ -53,7 +56,9 @@ public sealed record Part(string Device, ImmutableArray<string> In, ImmutableArr
 public sealed record InSeries(ImmutableArray<PathExpression> Children) : PathExpression
 {
     public override IEnumerable<Part> Parts() => Children.SelectMany(c => c.Parts());
+
     public bool Equals(InSeries? other) => other is not null && Children.SequenceEqual(other.Children);
+
     public override int GetHashCode() => HashCode.Combine("series", Children.Length);
 }
 
@@ -61,6 +66,8 @@ public sealed record InSeries(ImmutableArray<PathExpression> Children) : PathExp
 public sealed record InParallel(ImmutableArray<PathExpression> Children) : PathExpression
 {
     public override IEnumerable<Part> Parts() => Children.SelectMany(c => c.Parts());
+
     public bool Equals(InParallel? other) => other is not null && Children.SequenceEqual(other.Children);
+
     public override int GetHashCode() => HashCode.Combine("parallel", Children.Length);
 }

@@ -29,8 +29,10 @@ internal sealed class PointReferences
 
     private void Follow(CircuitPath path)
     {
-        var points = path.From.Concat(path.To)
-            .Concat(path.Expression.Parts().SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))).ToList();
+        var points = path
+            .From.Concat(path.To)
+            .Concat(path.Expression.Parts().SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t))))
+            .ToList();
         if (_circuit.Device(path.From[0].Device).Kind.DirectOutput is { } output && output.Plus == path.From[0].Name)
         {
             _direct.UnionWith(points);

@@ -6,12 +6,19 @@ namespace Fehler.Core.Circuits;
 public readonly record struct Volts(double Value) : IComparable<Volts>
 {
     public int CompareTo(Volts other) => Value.CompareTo(other.Value);
+
     public static Volts operator *(double share, Volts volts) => new(share * volts.Value);
+
     public static double operator /(Volts a, Volts b) => a.Value / b.Value;
+
     public static bool operator <(Volts a, Volts b) => a.Value < b.Value;
+
     public static bool operator >(Volts a, Volts b) => a.Value > b.Value;
+
     public static bool operator <=(Volts a, Volts b) => a.Value <= b.Value;
+
     public static bool operator >=(Volts a, Volts b) => a.Value >= b.Value;
+
     public override string ToString() => Value.ToString("0.#", CultureInfo.InvariantCulture) + " V";
 }
 
@@ -19,12 +26,19 @@ public readonly record struct Volts(double Value) : IComparable<Volts>
 public readonly record struct Amps(double Value) : IComparable<Amps>
 {
     public int CompareTo(Amps other) => Value.CompareTo(other.Value);
+
     public static Amps operator *(double share, Amps amps) => new(share * amps.Value);
+
     public static double operator /(Amps a, Amps b) => a.Value / b.Value;
+
     public static bool operator <(Amps a, Amps b) => a.Value < b.Value;
+
     public static bool operator >(Amps a, Amps b) => a.Value > b.Value;
+
     public static bool operator <=(Amps a, Amps b) => a.Value <= b.Value;
+
     public static bool operator >=(Amps a, Amps b) => a.Value >= b.Value;
+
     public override string ToString() => Value.ToString("0.##", CultureInfo.InvariantCulture) + " A";
 }
 
@@ -38,12 +52,19 @@ public readonly record struct Ohms(double Value) : IComparable<Ohms>
     public bool IsOpen => double.IsInfinity(Value);
 
     public int CompareTo(Ohms other) => Value.CompareTo(other.Value);
+
     public static Ohms operator *(double share, Ohms ohms) => new(share * ohms.Value);
+
     public static double operator /(Ohms a, Ohms b) => a.Value / b.Value;
+
     public static bool operator <(Ohms a, Ohms b) => a.Value < b.Value;
+
     public static bool operator >(Ohms a, Ohms b) => a.Value > b.Value;
+
     public static bool operator <=(Ohms a, Ohms b) => a.Value <= b.Value;
+
     public static bool operator >=(Ohms a, Ohms b) => a.Value >= b.Value;
+
     public override string ToString() => IsOpen ? "OL" : Value.ToString("0.##", CultureInfo.InvariantCulture) + " ohm";
 }
 
@@ -51,10 +72,16 @@ public readonly record struct Ohms(double Value) : IComparable<Ohms>
 public readonly record struct Seconds(double Value) : IComparable<Seconds>
 {
     public int CompareTo(Seconds other) => Value.CompareTo(other.Value);
+
     public static Seconds operator +(Seconds a, Seconds b) => new(a.Value + b.Value);
+
     public static bool operator <(Seconds a, Seconds b) => a.Value < b.Value;
+
     public static bool operator >(Seconds a, Seconds b) => a.Value > b.Value;
+
     public static bool operator <=(Seconds a, Seconds b) => a.Value <= b.Value;
+
     public static bool operator >=(Seconds a, Seconds b) => a.Value >= b.Value;
+
     public override string ToString() => Value.ToString("0.##", CultureInfo.InvariantCulture) + " s";
 }

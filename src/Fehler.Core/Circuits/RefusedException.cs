@@ -6,7 +6,12 @@ namespace Fehler.Core.Circuits;
 /// </summary>
 public class RefusedException : Exception
 {
-    public RefusedException() : this("This cannot be taken.") { }
-    public RefusedException(string message) : base(message) { }
-    public RefusedException(string message, Exception inner) : base(message, inner) { }
+    public RefusedException()
+        : this("This cannot be taken.") { }
+
+    public RefusedException(string message)
+        : base(message) { }
+
+    public RefusedException(string message, Exception inner)
+        : base(message, inner) { }
 }

@@ -22,7 +22,12 @@ public enum FieldWiring
 internal static class Routing
 {
     public static ImmutableArray<Conductor> Derive(
-        ImmutableArray<Net> nets, ImmutableArray<Location> locations, ImmutableArray<Device> devices, double powerSquareMillimetres, FieldWiring wiring)
+        ImmutableArray<Net> nets,
+        ImmutableArray<Location> locations,
+        ImmutableArray<Device> devices,
+        double powerSquareMillimetres,
+        FieldWiring wiring
+    )
     {
         var conductors = ImmutableArray.CreateBuilder<Conductor>();
         foreach (var net in nets)
@@ -40,7 +45,11 @@ internal static class Routing
     }
 
     private static IEnumerable<(TerminalId From, TerminalId To, double Metres)> Route(
-        Net net, ImmutableArray<Location> locations, ImmutableArray<Device> devices, FieldWiring wiring)
+        Net net,
+        ImmutableArray<Location> locations,
+        ImmutableArray<Device> devices,
+        FieldWiring wiring
+    )
     {
         string PlaceOf(TerminalId t) => devices.First(d => d.Tag == t.Device).Location;
         var byPlace = net.Terminals.GroupBy(PlaceOf).ToList();

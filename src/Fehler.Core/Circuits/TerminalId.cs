@@ -31,8 +31,11 @@ public readonly record struct TerminalId(string Device, string Name) : IComparab
     }
 
     public static bool operator <(TerminalId a, TerminalId b) => a.CompareTo(b) < 0;
+
     public static bool operator >(TerminalId a, TerminalId b) => a.CompareTo(b) > 0;
+
     public static bool operator <=(TerminalId a, TerminalId b) => a.CompareTo(b) <= 0;
+
     public static bool operator >=(TerminalId a, TerminalId b) => a.CompareTo(b) >= 0;
 
     public override string ToString() => $"{Device}:{Name}";

@@ -30,7 +30,8 @@ internal sealed class Assessment
     /// How much less a trip by itself counts once the search is for its cause, what such a trip has to hold for the search to end, and how
     /// many causes are named.
     /// </summary>
-    private const double ByItselfShare = 0.1, NothingBehindShare = 0.9;
+    private const double ByItselfShare = 0.1,
+        NothingBehindShare = 0.9;
     private const int MostCauses = 6;
 
     /// <summary>A rival that holds less is not worth another proof.</summary>
@@ -71,13 +72,20 @@ internal sealed class Assessment
     public DiagnosisResult Result()
     {
         var byUnit = UnitShares();
-        var units = byUnit.OrderByDescending(u => u.Value).Take(12).Where(u => u.Value > 0.002).Select(u => Unit(u.Key, u.Value)).ToImmutableArray();
+        var units = byUnit
+            .OrderByDescending(u => u.Value)
+            .Take(12)
+            .Where(u => u.Value > 0.002)
+            .Select(u => Unit(u.Key, u.Value))
+            .ToImmutableArray();
         var repaired = RepairedShare();
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var none = _posterior[^1];
         var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && IsProved(s));
         var why = proved && _job.Repairs.IsEmpty ? Why(top!.Suspects[0].Fault!) : null;
-        var proposals = _job.Closing is null ? new TestChoice(_session, _job, _strategy, _without, why?.Weights ?? _posterior).Proposals(proved ? null : top) : [];
+        var proposals = _job.Closing is null
+            ? new TestChoice(_session, _job, _strategy, _without, why?.Weights ?? _posterior).Proposals(proved ? null : top)
+            : [];
         var status = Status(top, none, repaired, proved && (why is null || proposals.IsEmpty));
         units = [.. units.Select(u => u with { Alike = AlikeUnits(u, units, proposals) })];
         return new DiagnosisResult
@@ -85,7 +93,12 @@ internal sealed class Assessment
             Status = status,
             Units = units,
             Proposals = proposals,
-            Entropy = Entropy(_session.Hypotheses.Select((h, i) => (Unit: h.Fault?.Unit ?? "", Share: _posterior[i])).GroupBy(x => x.Unit).Select(g => g.Sum(x => x.Share))),
+            Entropy = Entropy(
+                _session
+                    .Hypotheses.Select((h, i) => (Unit: h.Fault?.Unit ?? "", Share: _posterior[i]))
+                    .GroupBy(x => x.Unit)
+                    .Select(g => g.Sum(x => x.Share))
+            ),
             LiveWires = LiveWires.Of(_session.Compiled, _session.Healthy.SolvedNow()),
             Consequences = _consequences,
             History = _session.History,
@@ -110,11 +123,24 @@ internal sealed class Assessment
         }
 
         var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == trip.Device);
-        var weights = _session.Hypotheses.Select((h, i) => h.State.Devices[index].Position != trip.Position ? 0 : h.Fault?.IsIn(trip.Device) == true ? ByItselfShare * _posterior[i] : _posterior[i]).Append(0).ToArray();
+        var weights = _session
+            .Hypotheses.Select(
+                (h, i) =>
+                    h.State.Devices[index].Position != trip.Position ? 0
+                    : h.Fault?.IsIn(trip.Device) == true ? ByItselfShare * _posterior[i]
+                    : _posterior[i]
+            )
+            .Append(0)
+            .ToArray();
         var sum = weights.Sum();
         weights = [.. weights.Select(w => w / sum)];
-        var causes = _session.Hypotheses.Select((h, i) => (h.Fault, Share: weights[i])).Where(x => x.Fault is { Parts.IsEmpty: true } f && f.Unit != trip.Device)
-            .GroupBy(x => x.Fault!.Id).Select(g => new TripCause(g.First().Fault!.Unit, g.First().Fault!.Title, g.Sum(x => x.Share))).OrderByDescending(c => c.Probability).ToList();
+        var causes = _session
+            .Hypotheses.Select((h, i) => (h.Fault, Share: weights[i]))
+            .Where(x => x.Fault is { Parts.IsEmpty: true } f && f.Unit != trip.Device)
+            .GroupBy(x => x.Fault!.Id)
+            .Select(g => new TripCause(g.First().Fault!.Unit, g.First().Fault!.Title, g.Sum(x => x.Share)))
+            .OrderByDescending(c => c.Probability)
+            .ToList();
         return causes.Sum(c => c.Probability) < 1 - NothingBehindShare ? null : new TripSearch(weights, [.. causes.Take(MostCauses)]);
     }
 
@@ -129,8 +155,14 @@ internal sealed class Assessment
             var index = _circuit.Devices.IndexOf(device);
             var rest = device.Kind.InitialPosition(device);
             var names = device.Kind.Positions(device);
-            var stands = possible.Where(x => x.Hypothesis.IsRepaired || x.Hypothesis.Fault?.IsIn(device.Tag) != true)
-                .Select(x => (x.Hypothesis.State.Devices[index].Position, x.Share)).Where(x => x.Position != rest).GroupBy(x => names.ElementAtOrDefault(x.Position) ?? "blown").Select(g => (Position: g.Key, Share: g.Sum(x => x.Share))).OrderByDescending(x => x.Share).FirstOrDefault();
+            var stands = possible
+                .Where(x => x.Hypothesis.IsRepaired || x.Hypothesis.Fault?.IsIn(device.Tag) != true)
+                .Select(x => (x.Hypothesis.State.Devices[index].Position, x.Share))
+                .Where(x => x.Position != rest)
+                .GroupBy(x => names.ElementAtOrDefault(x.Position) ?? "blown")
+                .Select(g => (Position: g.Key, Share: g.Sum(x => x.Share)))
+                .OrderByDescending(x => x.Share)
+                .FirstOrDefault();
             if (stands.Share > 0.5 && !_session.Compiled.Isolation.Points.Contains(device.Tag))
             {
                 yield return $"{device.Tag} {stands.Position}";
@@ -159,20 +191,33 @@ internal sealed class Assessment
 
     private SuspectUnit Unit(string unit, double share)
     {
-        var members = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Index: i)).Where(x => x.Hypothesis.Fault is null ? unit.Length == 0 : x.Hypothesis.Fault.IsIn(unit)).ToList();
-        var suspects = members.GroupBy(x => x.Hypothesis.Fault?.Id ?? "")
+        var members = _session
+            .Hypotheses.Select((h, i) => (Hypothesis: h, Index: i))
+            .Where(x => x.Hypothesis.Fault is null ? unit.Length == 0 : x.Hypothesis.Fault.IsIn(unit))
+            .ToList();
+        var suspects = members
+            .GroupBy(x => x.Hypothesis.Fault?.Id ?? "")
             .Select(g => (Share: g.Sum(x => _posterior[x.Index]), Best: g.MaxBy(x => _posterior[x.Index])))
-            .OrderByDescending(s => s.Share).Take(4)
+            .OrderByDescending(s => s.Share)
+            .Take(4)
             .Select(s => new Suspect(
-                s.Best.Hypothesis.Fault, unit,
+                s.Best.Hypothesis.Fault,
+                unit,
                 s.Best.Hypothesis.Fault?.Title ?? "Nothing is wrong now (it cured itself, or was operated differently)",
-                s.Share, Reasons(s.Best.Hypothesis))
-            { ComesAndGoes = s.Best.Hypothesis.Fickle })
+                s.Share,
+                Reasons(s.Best.Hypothesis)
+            )
+            {
+                ComesAndGoes = s.Best.Hypothesis.Intermittent,
+            })
             .ToImmutableArray();
         var device = _circuit.FindDevice(unit);
         var conductor = _circuit.Conductors.FirstOrDefault(c => c.Id == unit);
-        var place = device is not null ? _circuit.Location(device.Location).Name
-            : conductor is not null ? string.Join(" – ", new[] { conductor.From, conductor.To }.Select(t => _circuit.LocationOf(t).Name).Distinct()) : "";
+        var place =
+            device is not null ? _circuit.Location(device.Location).Name
+            : conductor is not null
+                ? string.Join(" – ", new[] { conductor.From, conductor.To }.Select(t => _circuit.LocationOf(t).Name).Distinct())
+            : "";
         return new SuspectUnit(unit, device?.Kind.Term ?? (conductor is null ? "" : "conductor"), place, share, suspects, []);
     }
 
@@ -193,25 +238,33 @@ internal sealed class Assessment
 
     /// <summary>Evidence for and against a hypothesis, measured against what all others expected together.</summary>
     private ImmutableArray<Reason> Reasons(Hypothesis hypothesis) =>
-    [
-        .. _session.Observations.Where(o => o.FitOf(hypothesis) is not null).Select(o =>
-        {
-            var (fit, foretold, _) = o.By(hypothesis);
-            var weight = Math.Log(fit / _typicalFit[o.Place]);
-            var healthy = o.By(_session.Healthy).Foretold;
-            var text = fit > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
-                ? $"{o.What}: {o.Observed}, as it should be with this fault{(foretold == healthy ? "" : $" (healthy: {healthy})")}"
-                : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
-            return new Reason(o.Entry.Id, text, weight);
-        })
-        .Where(r => Math.Abs(r.Weight) > 0.05)
-        .OrderByDescending(r => Math.Abs(r.Weight)).Take(MostReasons),
-    ];
+        [
+            .. _session
+                .Observations.Where(o => o.FitOf(hypothesis) is not null)
+                .Select(o =>
+                {
+                    var (fit, foretold, _) = o.By(hypothesis);
+                    var weight = Math.Log(fit / _typicalFit[o.Place]);
+                    var healthy = o.By(_session.Healthy).Foretold;
+                    var text =
+                        fit > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
+                            ? $"{o.What}: {o.Observed}, as it should be with this fault{(foretold == healthy ? "" : $" (healthy: {healthy})")}"
+                            : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
+                    return new Reason(o.Entry.Id, text, weight);
+                })
+                .Where(r => Math.Abs(r.Weight) > 0.05)
+                .OrderByDescending(r => Math.Abs(r.Weight))
+                .Take(MostReasons),
+        ];
 
     /// <summary>The suspect's own proof: a reading on its points, or its look, that fits it and not a healthy circuit.</summary>
     private bool IsProved(Suspect suspect)
     {
-        var best = _session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => _posterior[x.i]).h;
+        var best = _session
+            .Hypotheses.Select((h, i) => (h, i))
+            .Where(x => x.h.Fault?.Id == suspect.Fault!.Id)
+            .MaxBy(x => _posterior[x.i])
+            .h;
         var fault = PartIn(suspect.Unit, suspect.Fault!);
         if (fault.ProofPoints is null && fault.ProofLook is null)
         {
@@ -219,21 +272,36 @@ internal sealed class Assessment
             return suspect.Probability >= CertainShare;
         }
 
-        return _session.Observations.Any(o => o.FitOf(best) > ProvesAbove && o.FitOf(best) > 4 * o.FitOf(_session.Healthy) && o.Entry switch
-        {
-            Reading r => fault.ProofPoints is { } points && ((r.From, r.To) == points || (r.To, r.From) == points) && !MayBeGhost(o, r, suspect.Unit),
-            LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
-            _ => false,
-        });
+        return _session.Observations.Any(o =>
+            o.FitOf(best) > ProvesAbove
+            && o.FitOf(best) > 4 * o.FitOf(_session.Healthy)
+            && o.Entry switch
+            {
+                Reading r => fault.ProofPoints is { } points
+                    && ((r.From, r.To) == points || (r.To, r.From) == points)
+                    && !MayBeGhost(o, r, suspect.Unit),
+                LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
+                _ => false,
+            }
+        );
     }
 
     /// <summary>
     /// A voltage that a rival says nothing holds there: over the capacitance of a cable a meter of high impedance may show as much across a
     /// sound contact whose wire is off. Such a voltage points, it does not prove.
     /// </summary>
-    private bool MayBeGhost(Observation observation, Reading reading, string unit) => reading.Quantity == Quantity.Volts && reading.Value.Kind is ReadingKind.Number or ReadingKind.Full
-        && _session.Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i])).Any(x => x.Share > RivalShare && x.Hypothesis.Fault?.IsIn(unit) == false && x.Hypothesis.Fault.Parts.IsEmpty
-            && observation.FitOf(x.Hypothesis) is not null && observation.By(x.Hypothesis).Reading is { Kind: PredictionKind.Stray });
+    private bool MayBeGhost(Observation observation, Reading reading, string unit) =>
+        reading.Quantity == Quantity.Volts
+        && reading.Value.Kind is ReadingKind.Number or ReadingKind.Full
+        && _session
+            .Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i]))
+            .Any(x =>
+                x.Share > RivalShare
+                && x.Hypothesis.Fault?.IsIn(unit) == false
+                && x.Hypothesis.Fault.Parts.IsEmpty
+                && observation.FitOf(x.Hypothesis) is not null
+                && observation.By(x.Hypothesis).Reading is { Kind: PredictionKind.Stray }
+            );
 
     private DiagnosisStatus Status(SuspectUnit? top, double none, double repaired, bool proved)
     {
@@ -254,7 +322,8 @@ internal sealed class Assessment
         }
 
         return top is null || top.Probability < FoundShare ? DiagnosisStatus.Searching
-            : proved ? DiagnosisStatus.Found : DiagnosisStatus.AlmostFound;
+            : proved ? DiagnosisStatus.Found
+            : DiagnosisStatus.AlmostFound;
     }
 
     /// <summary>
@@ -268,10 +337,16 @@ internal sealed class Assessment
             return [];
         }
 
-        var near = proposals.Any(p => p.Bits > TestChoice.LeastBits) || unit.Probability > FoundShare ? []
-            : units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > 0.05).Select(u => u.Unit);
+        var near =
+            proposals.Any(p => p.Bits > TestChoice.LeastBits) || unit.Probability > FoundShare
+                ? []
+                : units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > 0.05).Select(u => u.Unit);
         var lead = PartIn(unit.Unit, unit.Suspects[0].Fault!);
-        var same = _session.Hypotheses.Select(h => h.Fault).OfType<FaultMode>().Where(f => f.Parts.IsEmpty && f.Unit != unit.Unit && IsSameFault(f, lead)).Select(f => f.Unit);
+        var same = _session
+            .Hypotheses.Select(h => h.Fault)
+            .OfType<FaultMode>()
+            .Where(f => f.Parts.IsEmpty && f.Unit != unit.Unit && IsSameFault(f, lead))
+            .Select(f => f.Unit);
         return [.. near.Concat(same).Distinct()];
     }
 
@@ -282,23 +357,39 @@ internal sealed class Assessment
     private static bool IsSameFault(FaultMode a, FaultMode b) =>
         a.Alterations.Length == b.Alterations.Length && a.Alterations.Zip(b.Alterations).All(x => x.First.Scaled(0) == x.Second.Scaled(0));
 
-    private string Summary(DiagnosisStatus status, ImmutableArray<SuspectUnit> units, ImmutableArray<Proposal> proposals, double none, TripSearch? why)
+    private string Summary(
+        DiagnosisStatus status,
+        ImmutableArray<SuspectUnit> units,
+        ImmutableArray<Proposal> proposals,
+        double none,
+        TripSearch? why
+    )
     {
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var lead = top is null ? "" : $"{top.Suspects[0].Title}{(top.Suspects[0].ComesAndGoes > 0.5 ? ", which comes and goes" : "")}";
         return status switch
         {
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
-            DiagnosisStatus.Repaired when _consequences.Length > 0 => $"Still to be put right, as a consequence: {string.Join(", ", _consequences)}. Record that as a repair too, then the function test.",
+            DiagnosisStatus.Repaired when _consequences.Length > 0 =>
+                $"Still to be put right, as a consequence: {string.Join(", ", _consequences)}. Record that as a repair too, then the function test.",
             DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
-            DiagnosisStatus.Contradiction when _meter is { } meter => $"{meter.Fault.Signs}: rather the meter than the circuit ({meter.Share:P0}). Check it on a known source before going on.",
-            DiagnosisStatus.Contradiction => $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
-            DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null } ? $"{lead}. Nothing else is left." : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
-            DiagnosisStatus.AlmostFound or DiagnosisStatus.Searching when why is not null => $"{lead}: that is a consequence. Why? Likeliest: {string.Join("; ", why.Causes.Take(2).Select(c => $"{c.Title} ({c.Probability:P0})"))}.",
-            DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof) ? $"{lead}: {top!.Probability:P0}. One test shows it directly." : $"{lead}: {top!.Probability:P0}, not yet proved.",
+            DiagnosisStatus.Contradiction when _meter is { } meter =>
+                $"{meter.Fault.Signs}: rather the meter than the circuit ({meter.Share:P0}). Check it on a known source before going on.",
+            DiagnosisStatus.Contradiction =>
+                $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
+            DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null }
+                ? $"{lead}. Nothing else is left."
+                : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
+            DiagnosisStatus.AlmostFound or DiagnosisStatus.Searching when why is not null =>
+                $"{lead}: that is a consequence. Why? Likeliest: {string.Join("; ", why.Causes.Take(2).Select(c => $"{c.Title} ({c.Probability:P0})"))}.",
+            DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof)
+                ? $"{lead}: {top!.Probability:P0}. One test shows it directly."
+                : $"{lead}: {top!.Probability:P0}, not yet proved.",
             _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
-            _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) => $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",
-            _ => $"{units.Count(u => u.Probability > 0.02 && u.Unit.Length > 0)} units are still possible; most likely: {lead} ({top.Probability:P0}).",
+            _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) =>
+                $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",
+            _ =>
+                $"{units.Count(u => u.Probability > 0.02 && u.Unit.Length > 0)} units are still possible; most likely: {lead} ({top.Probability:P0}).",
         };
     }
 
@@ -311,10 +402,17 @@ internal sealed class Assessment
             ways.Add($"Repeat: {worst.What} ({worst.Observed}). Without it the rest fits a single fault best.");
         }
 
-        ways.Add(_meter is { } meter ? $"{meter.Fault.Signs}: {meter.Fault.Check}" : "Check the meter on a known source, and its leads against each other.");
+        ways.Add(
+            _meter is { } meter
+                ? $"{meter.Fault.Signs}: {meter.Fault.Check}"
+                : "Check the meter on a known source, and its leads against each other."
+        );
         var pair = Likeliest(f => !f.Parts.IsEmpty);
-        ways.Add(pair is null ? "Two faults at once are possible: repair what is certain, then go on with what is left."
-            : $"Two faults at once are possible, best: {pair.Title}. Repair what is certain, then go on with what is left.");
+        ways.Add(
+            pair is null
+                ? "Two faults at once are possible: repair what is certain, then go on with what is left."
+                : $"Two faults at once are possible, best: {pair.Title}. Repair what is certain, then go on with what is left."
+        );
         if (Likeliest(f => f.IsWiring) is { } wired)
         {
             ways.Add($"If the wiring is not as drawn, the likeliest difference: {wired.Title}.");
@@ -325,7 +423,12 @@ internal sealed class Assessment
     }
 
     private FaultMode? Likeliest(Func<FaultMode, bool> which) =>
-        _session.Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i])).Where(x => x.Fault is not null && which(x.Fault)).OrderByDescending(x => x.Share).FirstOrDefault().Fault;
+        _session
+            .Hypotheses.Select((h, i) => (h.Fault, Share: _posterior[i]))
+            .Where(x => x.Fault is not null && which(x.Fault))
+            .OrderByDescending(x => x.Share)
+            .FirstOrDefault()
+            .Fault;
 
     /// <summary>How badly everything still fits when this observation is left out; least for the one that spoils it.</summary>
     private double BestWithout(Observation left) => -_session.Hypotheses.Select(h => h.LogWeightIf([(left.Place, _ => 1)])).Max();

@@ -10,13 +10,30 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy strategy)
 {
-    private const double ReadingMinutes = 0.5, LiveRisk = 0.7, ClampRisk = 0.2, OtherMeter = 1.5, MoveMinutes = 2, IsolateMinutes = 5, EnergiseMinutes = 3, HoldMinutes = 0.3, AcrossMinutes = 0.15, LiftMinutes = 1.5;
+    private const double ReadingMinutes = 0.5,
+        LiveRisk = 0.7,
+        ClampRisk = 0.2,
+        OtherMeter = 1.5,
+        MoveMinutes = 2,
+        IsolateMinutes = 5,
+        EnergiseMinutes = 3,
+        HoldMinutes = 0.3,
+        AcrossMinutes = 0.15,
+        LiftMinutes = 1.5;
 
     public double OfLook(Device device, Look look, SetupChange change)
     {
         var place = circuit.Location(device.Location);
         var move = place.Type == LocationType.Enclosure ? 0 : MoveMinutes;
-        return look.Minutes + move + (change == SetupChange.Isolate ? strategy == Strategy.DeadFirst ? 0.5 : IsolateMinutes : 0);
+        return look.Minutes
+            + move
+            + (
+                change == SetupChange.Isolate
+                    ? strategy == Strategy.DeadFirst
+                        ? 0.5
+                        : IsolateMinutes
+                    : 0
+            );
     }
 
     public double OfOperation(bool isolated) => (isolated ? EnergiseMinutes : 0) + 1 + (strategy == Strategy.DeadFirst ? 2 : 0);
@@ -25,7 +42,15 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
     public double LeastOfReading(Quantity quantity, Setup setup)
     {
         var live = quantity.IsLive();
-        var minutes = ReadingMinutes + (quantity.IsAmps() ? ClampRisk : live ? LiveRisk : 0) + (quantity == Quantity.Insulation ? OtherMeter : 0) + HoldMinutes * setup.Held.Length;
+        var minutes =
+            ReadingMinutes
+            + (
+                quantity.IsAmps() ? ClampRisk
+                : live ? LiveRisk
+                : 0
+            )
+            + (quantity == Quantity.Insulation ? OtherMeter : 0)
+            + HoldMinutes * setup.Held.Length;
         minutes += setup.Change switch
         {
             SetupChange.Isolate => strategy == Strategy.DeadFirst ? 0.5 : IsolateMinutes,

@@ -21,10 +21,12 @@ public sealed class DiagnosisSession
 {
     /// <summary>Prior probability of something that is not in the catalogue, and how such a thing fits any observation.</summary>
     internal const double NoneOfThesePrior = 0.01;
-    private const double NoneOfTheseReadingFit = 0.04, NoneOfTheseOperationFit = 0.06;
+    private const double NoneOfTheseReadingFit = 0.04,
+        NoneOfTheseOperationFit = 0.06;
 
     /// <summary>Probability of two faults at once, and how badly the leading single one has to fit before they are thought of.</summary>
-    private const double PairPrior = 0.1, PairsBelow = 0.1;
+    private const double PairPrior = 0.1,
+        PairsBelow = 0.1;
 
     /// <summary>Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).</summary>
     private const double SoundInsulationOhms = 5e6;
@@ -55,7 +57,10 @@ public sealed class DiagnosisSession
     internal double StraySpan => Beginning.StraySpan;
 
     /// <summary>Pairs of points that show something else with a setup, by quantity and the healthy circuit's state; found once.</summary>
-    internal System.Collections.Concurrent.ConcurrentDictionary<(Quantity, Setup, CircuitState), ImmutableArray<(TerminalId From, TerminalId To)>> Worthwhile { get; } = new();
+    internal System.Collections.Concurrent.ConcurrentDictionary<
+        (Quantity, Setup, CircuitState),
+        ImmutableArray<(TerminalId From, TerminalId To)>
+    > TellingPairs { get; } = new();
 
     internal IReadOnlyList<Hypothesis> Hypotheses => _hypotheses;
     internal IReadOnlyList<Observation> Observations => _observations;
@@ -76,7 +81,7 @@ public sealed class DiagnosisSession
         {
             History = history;
             Tables.Know(history.Ohms, new Simulator(Compiled.Network).Do(CircuitState.AtRest(Circuit), Compiled.Isolation.Off).State);
-            Worthwhile.Clear();
+            TellingPairs.Clear();
             Reset();
         }
     }
@@ -100,7 +105,12 @@ public sealed class DiagnosisSession
 
     /// <summary>What the evidence amounts to, with the best next tests.</summary>
     /// <exception cref="OperationCanceledException">Nobody waits any more; the session is then begun anew by its next use.</exception>
-    public DiagnosisResult Diagnose(JobState job, Strategy strategy = Strategy.MostTelling, Without without = Without.None, CancellationToken cancellation = default)
+    public DiagnosisResult Diagnose(
+        JobState job,
+        Strategy strategy = Strategy.MostTelling,
+        Without without = Without.None,
+        CancellationToken cancellation = default
+    )
     {
         _cancellation = cancellation;
         try
@@ -125,7 +135,8 @@ public sealed class DiagnosisSession
     /// <summary>Asked for between pieces of work that take some milliseconds.</summary>
     internal void StopWhenCancelled() => _cancellation.ThrowIfCancellationRequested();
 
-    private static bool IsCancelled(Exception e) => e is OperationCanceledException || (e is AggregateException several && several.InnerExceptions.Any(IsCancelled));
+    private static bool IsCancelled(Exception e) =>
+        e is OperationCanceledException || (e is AggregateException several && several.InnerExceptions.Any(IsCancelled));
 
     /// <summary>Forgets what was solved for readings: it makes the next proposal quicker and takes most of a session's memory.</summary>
     public void Rest()
@@ -168,17 +179,17 @@ public sealed class DiagnosisSession
 
     private void Follow(JournalEntry entry)
     {
-        var worthwhile = Worthy().ToList();
+        var followed = FollowedOn().ToList();
         _followed.Add(entry);
         if (!IsEvidence(entry))
         {
-            Bring(worthwhile);
+            Bring(followed);
             return;
         }
 
         _observations.Add(new Observation(entry, _observations.Count));
         _noneLogWeight += Math.Log(NoneFit(entry));
-        Bring(worthwhile);
+        Bring(followed);
         WakeWhatMatters();
         if (FitOfLeading() < PairsBelow)
         {
@@ -195,7 +206,7 @@ public sealed class DiagnosisSession
     /// more than before, so what one weighed when it was left behind is the most it can weigh; should that matter one day, it is
     /// brought up to date.
     /// </summary>
-    private IEnumerable<Hypothesis> Worthy()
+    private IEnumerable<Hypothesis> FollowedOn()
     {
         var rest = _hypotheses.Skip(1).Where(IsUpToDate).OrderBy(h => h.LogWeight).ToList();
         var most = _hypotheses.Max(h => h.LogWeight);
@@ -220,7 +231,11 @@ public sealed class DiagnosisSession
                 return;
             }
 
-            Bring([.. behind.TakeWhile(h => (left -= Math.Exp(h.LogWeight - most)) > -1 && left + Math.Exp(h.LogWeight - most) > NegligibleShare / 2 * all)]);
+            Bring([
+                .. behind.TakeWhile(h =>
+                    (left -= Math.Exp(h.LogWeight - most)) > -1 && left + Math.Exp(h.LogWeight - most) > NegligibleShare / 2 * all
+                ),
+            ]);
         }
     }
 
@@ -259,13 +274,23 @@ public sealed class DiagnosisSession
     {
         var known = _hypotheses.Skip(_singles).ToLookup(h => h.Fault!.Id);
         var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / Beginning.TotalWeight)).ToList();
-        Hypothesis[] pairs = [.. chosen.AsParallel().AsOrdered().SelectMany(p => known.Contains(p.Id) ? known[p.Id]
-            : Hypothesis.AsFound(Beginning, p, PairPrior * p.Weight / (Beginning.TotalWeight * Beginning.TotalWeight)))];
+        Hypothesis[] pairs =
+        [
+            .. chosen
+                .AsParallel()
+                .AsOrdered()
+                .SelectMany(p =>
+                    known.Contains(p.Id)
+                        ? known[p.Id]
+                        : Hypothesis.AsFound(Beginning, p, PairPrior * p.Weight / (Beginning.TotalWeight * Beginning.TotalWeight))
+                ),
+        ];
         _hypotheses = [.. _hypotheses.Take(_singles), .. pairs];
         Bring(pairs);
     }
 
-    private bool IsEvidence(JournalEntry entry) => entry is OperationSeen or Reading or Tightened or LookSeen { Answer: not LookSeen.NotSure }
+    private bool IsEvidence(JournalEntry entry) =>
+        entry is OperationSeen or Reading or Tightened or LookSeen { Answer: not LookSeen.NotSure }
         || (entry is FunctionTested test && Compiled.FunctionTest.Find(test.Step) is not null);
 
     /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
@@ -314,8 +339,10 @@ public sealed class DiagnosisSession
     private static Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
     {
         var appearances = hypothesis.Operate(steps).Appearances;
-        return new Judgement(seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, ""))),
-            string.Join(", ", seen.Keys.Select(k => $"{k} {appearances.GetValueOrDefault(k, "")}")));
+        return new Judgement(
+            seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, ""))),
+            string.Join(", ", seen.Keys.Select(k => $"{k} {appearances.GetValueOrDefault(k, "")}"))
+        );
     }
 
     private Judgement Read(Hypothesis hypothesis, Reading reading)
@@ -323,20 +350,23 @@ public sealed class DiagnosisSession
         var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
         var prediction = hypothesis.Predict(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
         // An insulation tester that shows tens of megohm shows good insulation.
-        var value = reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } } ? new ReadingValue(ReadingKind.OverLimit) : reading.Value;
+        var value = reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } }
+            ? new ReadingValue(ReadingKind.OverLimit)
+            : reading.Value;
         var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(value, prediction, FullVolts, StraySpan);
         hypothesis.HoldAndRelease(setup);
         return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction);
     }
 
     /// <summary>How something that is not in the catalogue fits an entry.</summary>
-    private double NoneFit(JournalEntry entry) => entry switch
-    {
-        OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
-        FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, Compiled.FunctionTest.Find(test.Step)!).Count)),
-        LookSeen => 0.3,
-        Tightened => 0.5,
-        Reading { Value.Kind: ReadingKind.NotSure } => 1,
-        _ => NoneOfTheseReadingFit,
-    };
+    private double NoneFit(JournalEntry entry) =>
+        entry switch
+        {
+            OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
+            FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, Compiled.FunctionTest.Find(test.Step)!).Count)),
+            LookSeen => 0.3,
+            Tightened => 0.5,
+            Reading { Value.Kind: ReadingKind.NotSure } => 1,
+            _ => NoneOfTheseReadingFit,
+        };
 }

@@ -32,18 +32,28 @@ public sealed record History(ImmutableSortedDictionary<string, int> Here, Immuta
     public int RepairsInPlant => Plant.Values.Sum();
 
     /// <summary>Kind of device and of fault, the same on every circuit: <c>contactor/13-14-open</c>.</summary>
-    public static string KeyOf(Circuit circuit, FaultMode fault) => $"{circuit.FindDevice(fault.Unit)?.Kind.Id ?? "conductor"}/{fault.Kind}";
+    public static string KeyOf(Circuit circuit, FaultMode fault) =>
+        $"{circuit.FindDevice(fault.Unit)?.Kind.Id ?? "conductor"}/{fault.Kind}";
 
     /// <summary>How much more likely each mode of a circuit is than the catalogue alone says, by mode id.</summary>
     public IReadOnlyDictionary<string, double> Factors(CompiledCircuit compiled)
     {
         var circuit = compiled.Circuit;
-        var modes = compiled.Faults.GroupBy(f => f.Id).Select(g => (g.Key, Kind: KeyOf(circuit, g.First()), Weight: g.Sum(f => f.Weight), Age: AgeFactor(g.First().Unit))).ToList();
+        var modes = compiled
+            .Faults.GroupBy(f => f.Id)
+            .Select(g => (g.Key, Kind: KeyOf(circuit, g.First()), Weight: g.Sum(f => f.Weight), Age: AgeFactor(g.First().Unit)))
+            .ToList();
         var total = modes.Sum(m => m.Weight);
         var alike = modes.ToLookup(m => m.Kind);
-        var counts = modes.ToDictionary(m => m.Key, m => Here.GetValueOrDefault(m.Key) + PlantShare * Plant.GetValueOrDefault(m.Kind) / alike[m.Kind].Count());
+        var counts = modes.ToDictionary(
+            m => m.Key,
+            m => Here.GetValueOrDefault(m.Key) + PlantShare * Plant.GetValueOrDefault(m.Kind) / alike[m.Kind].Count()
+        );
         var repairs = counts.Values.Sum();
-        return modes.ToDictionary(m => m.Key, m => m.Age * (CatalogueRepairs * m.Weight / total + counts[m.Key]) / ((CatalogueRepairs + repairs) * m.Weight / total));
+        return modes.ToDictionary(
+            m => m.Key,
+            m => m.Age * (CatalogueRepairs * m.Weight / total + counts[m.Key]) / ((CatalogueRepairs + repairs) * m.Weight / total)
+        );
     }
 
     /// <summary>New devices fail less often than the catalogue says, old ones more; five years are usual (common practice).</summary>
@@ -52,10 +62,15 @@ public sealed record History(ImmutableSortedDictionary<string, int> Here, Immuta
     /// <summary>Key of <see cref="Ohms"/>.</summary>
     public static string KeyOf(TerminalId from, TerminalId to) => $"{from} {to}";
 
-    internal static (TerminalId From, TerminalId To) Pair(string key) => (TerminalId.Parse(key.Split(' ')[0]), TerminalId.Parse(key.Split(' ')[1]));
+    internal static (TerminalId From, TerminalId To) Pair(string key) =>
+        (TerminalId.Parse(key.Split(' ')[0]), TerminalId.Parse(key.Split(' ')[1]));
 
-    public bool Equals(History? other) => other is not null && Here.SequenceEqual(other.Here) && Plant.SequenceEqual(other.Plant)
-        && Ohms.SequenceEqual(other.Ohms) && Years.SequenceEqual(other.Years);
+    public bool Equals(History? other) =>
+        other is not null
+        && Here.SequenceEqual(other.Here)
+        && Plant.SequenceEqual(other.Plant)
+        && Ohms.SequenceEqual(other.Ohms)
+        && Years.SequenceEqual(other.Years);
 
     public override int GetHashCode() => HashCode.Combine(RepairsHere, RepairsInPlant);
 }

@@ -14,7 +14,8 @@ namespace Fehler.Core.Diagnosis;
 internal sealed class Hypothesis
 {
     /// <summary>Probability that a fault comes and goes, and that it is there at any one observation (common practice: one call in thirty).</summary>
-    private const double FickleShare = 0.03, FicklePresence = 0.5;
+    private const double IntermittentShare = 0.03,
+        IntermittentPresence = 0.5;
 
     private readonly Dictionary<Setup, Prepared> _prepared = [];
     private readonly StartingHypotheses _beginning;
@@ -24,12 +25,20 @@ internal sealed class Hypothesis
     private readonly double _prior;
     private Trajectories _trajectories;
     private CircuitState? _released;
-    private double _steady, _fickle;
+    private double _steady,
+        _intermittent;
 
     /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
     private Network? _twin;
 
-    private Hypothesis(StartingHypotheses beginning, FaultMode? fault, Trajectories trajectories, Network? twin, CircuitState state, double prior)
+    private Hypothesis(
+        StartingHypotheses beginning,
+        FaultMode? fault,
+        Trajectories trajectories,
+        Network? twin,
+        CircuitState state,
+        double prior
+    )
     {
         _beginning = beginning;
         _healthy = beginning.Healthy;
@@ -55,13 +64,14 @@ internal sealed class Hypothesis
     public double Factor { get; set; } = 1;
 
     /// <summary>Logarithm of prior times likelihood of what it was judged by: steady or coming and going.</summary>
-    public double LogWeight => Math.Log(_prior * Factor) + Log(_steady, _fickle);
+    public double LogWeight => Math.Log(_prior * Factor) + Log(_steady, _intermittent);
 
     /// <summary>Of its weight the share of a fault that comes and goes.</summary>
-    public double Fickle => CanBeFickle ? FickleShare * Math.Exp(_fickle - Log(_steady, _fickle)) : 0;
+    public double Intermittent => CanBeIntermittent ? IntermittentShare * Math.Exp(_intermittent - Log(_steady, _intermittent)) : 0;
 
     /// <summary>Every device stands as it is found: nothing is under way.</summary>
-    public bool IsAtRest => _healthy.Circuit.Devices.Select((d, i) => State.Devices[i].Position == d.Kind.InitialPosition(d)).All(atRest => atRest);
+    public bool IsAtRest =>
+        _healthy.Circuit.Devices.Select((d, i) => State.Devices[i].Position == d.Kind.InitialPosition(d)).All(atRest => atRest);
 
     /// <summary>Its fault has been repaired: from then on it behaves like a healthy circuit.</summary>
     public bool IsRepaired { get; private set; }
@@ -94,17 +104,26 @@ internal sealed class Hypothesis
     {
         _judged.Add(own);
         _steady += Math.Log(own.Fit);
-        _fickle += Math.Log(FicklePresence * own.Fit + (1 - FicklePresence) * healthy.Fit);
+        _intermittent += Math.Log(IntermittentPresence * own.Fit + (1 - IntermittentPresence) * healthy.Fit);
     }
 
     /// <summary>What it would weigh if some observations had fitted otherwise; those that it was never judged by are left as they are.</summary>
-    public double LogWeightIf(IEnumerable<(int Observation, Func<Judgement, double> Fit)> instead) => Math.Log(_prior * Factor) + instead.Where(x => x.Observation < _judged.Count)
-        .Aggregate(_steady, (log, x) => log + Math.Log(x.Fit(_judged[x.Observation])) - Math.Log(_judged[x.Observation].Fit));
+    public double LogWeightIf(IEnumerable<(int Observation, Func<Judgement, double> Fit)> instead) =>
+        Math.Log(_prior * Factor)
+        + instead
+            .Where(x => x.Observation < _judged.Count)
+            .Aggregate(_steady, (log, x) => log + Math.Log(x.Fit(_judged[x.Observation])) - Math.Log(_judged[x.Observation].Fit));
 
-    private bool CanBeFickle => Fault is { CanComeAndGo: true };
+    private bool CanBeIntermittent => Fault is { CanComeAndGo: true };
 
-    private double Log(double steady, double fickle) => !CanBeFickle ? steady
-        : Math.Max(steady, fickle) + Math.Log((1 - FickleShare) * Math.Exp(steady - Math.Max(steady, fickle)) + FickleShare * Math.Exp(fickle - Math.Max(steady, fickle)));
+    private double Log(double steady, double intermittent) =>
+        !CanBeIntermittent
+            ? steady
+            : Math.Max(steady, intermittent)
+                + Math.Log(
+                    (1 - IntermittentShare) * Math.Exp(steady - Math.Max(steady, intermittent))
+                        + IntermittentShare * Math.Exp(intermittent - Math.Max(steady, intermittent))
+                );
 
     /// <summary>
     /// Fit of a reading. Stray readings of one floating piece of circuit repeat each other: what has been seen once and fits
@@ -145,7 +164,8 @@ internal sealed class Hypothesis
 
     public void Lift(string conductor) => Move(State with { Lifted = State.Lifted.Add(conductor) });
 
-    public void Land(string conductor) => Move(_trajectories.Simulator.Observe(State with { Lifted = State.Lifted.Remove(conductor) }).State);
+    public void Land(string conductor) =>
+        Move(_trajectories.Simulator.Observe(State with { Lifted = State.Lifted.Remove(conductor) }).State);
 
     /// <summary>
     /// A terminal was tried. A conductor that is off or loose at one of its ends is so at this one half of the time; once tight it is as
@@ -153,10 +173,20 @@ internal sealed class Hypothesis
     /// </summary>
     public double Tighten(Tightened tightened)
     {
-        const double found = 0.45, harmless = 0.05;
-        var ends = _healthy.Circuit.Conductors.Where(c => c.From == tightened.Terminal || c.To == tightened.Terminal).Select(c => c.Id).ToHashSet();
-        var isLoose = Fault is not null && !IsRepaired && Fault.Parts.IsEmpty
-            && Fault.Alterations.Any(a => (a is ConductorOpen open && ends.Contains(open.Conductor)) || (a is ConductorSeriesOhms loose && ends.Contains(loose.Conductor)));
+        const double found = 0.45,
+            harmless = 0.05;
+        var ends = _healthy
+            .Circuit.Conductors.Where(c => c.From == tightened.Terminal || c.To == tightened.Terminal)
+            .Select(c => c.Id)
+            .ToHashSet();
+        var isLoose =
+            Fault is not null
+            && !IsRepaired
+            && Fault.Parts.IsEmpty
+            && Fault.Alterations.Any(a =>
+                (a is ConductorOpen open && ends.Contains(open.Conductor))
+                || (a is ConductorSeriesOhms loose && ends.Contains(loose.Conductor))
+            );
         if (isLoose && tightened.WasLoose)
         {
             Repair(Fault!.Unit);
@@ -182,7 +212,9 @@ internal sealed class Hypothesis
         if (index >= 0)
         {
             var device = _healthy.Circuit.Devices[index];
-            var fresh = _beginning.Compiled.Isolation.Points.Contains(device.Tag) ? State.Devices[index].Position : device.Kind.InitialPosition(device);
+            var fresh = _beginning.Compiled.Isolation.Points.Contains(device.Tag)
+                ? State.Devices[index].Position
+                : device.Kind.InitialPosition(device);
             State = State.With(index, State.Devices[index] with { Position = fresh });
         }
 
@@ -201,7 +233,12 @@ internal sealed class Hypothesis
             return device.Kind.Measured(device, Prepare(Setup.AsItIs).Solve(Network).MeterOf(index));
         }
 
-        return device.Kind.Seen(device, device.Kind.Looks(device).First(l => l.Id == lookId), State.Devices[index], _healthy.Circuit.Devices[index]);
+        return device.Kind.Seen(
+            device,
+            device.Kind.Looks(device).First(l => l.Id == lookId),
+            State.Devices[index],
+            _healthy.Circuit.Devices[index]
+        );
     }
 
     /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
@@ -212,20 +249,34 @@ internal sealed class Hypothesis
         {
             var isStarting = quantity == Quantity.StartingAmps;
             var solution = isStarting ? prepared.Starting.Solve(Network) : prepared.Solve(Network);
-            var twin = _twin is null ? null : isStarting ? prepared.Starting.SolveTwin(_twin) : prepared.SolveTwin(_twin);
-            return [.. pairs.Select(p => quantity switch
-            {
-                Quantity.Volts => Tolerances.Volts(solution, p.From, p.To, twin),
-                Quantity.DcVolts => Tolerances.DcVolts(solution, p.From, p.To, twin),
-                _ => Tolerances.Amps(solution, p.From, twin),
-            })];
+            var twin =
+                _twin is null ? null
+                : isStarting ? prepared.Starting.SolveTwin(_twin)
+                : prepared.SolveTwin(_twin);
+            return
+            [
+                .. pairs.Select(p =>
+                    quantity switch
+                    {
+                        Quantity.Volts => Tolerances.Volts(solution, p.From, p.To, twin),
+                        Quantity.DcVolts => Tolerances.DcVolts(solution, p.From, p.To, twin),
+                        _ => Tolerances.Amps(solution, p.From, twin),
+                    }
+                ),
+            ];
         }
 
         var isInsulation = quantity == Quantity.Insulation;
         var table = tables.Of(prepared.State, pairs, isInsulation);
         var ohms = table.Read(Network);
         var twinOhms = _twin is null ? ohms : table.Read(_twin);
-        return [.. ohms.Select((value, i) => isInsulation ? Tolerances.Insulation(value, twinOhms[i]) : Tolerances.Ohms(value, twinOhms[i], tables.Own(pairs[i])))];
+        return
+        [
+            .. ohms.Select(
+                (value, i) =>
+                    isInsulation ? Tolerances.Insulation(value, twinOhms[i]) : Tolerances.Ohms(value, twinOhms[i], tables.Own(pairs[i]))
+            ),
+        ];
     }
 
     /// <summary>The circuit as it now stands.</summary>
@@ -269,7 +320,9 @@ internal sealed class Hypothesis
         if (setup.Change == SetupChange.None)
         {
             var state = WithButtonsReleased;
-            return setup.Held.IsEmpty ? state : setup.Dead ? _trajectories.Simulator.Arrange(state, setup.Held) : _trajectories.After(state, setup.Held).State;
+            return setup.Held.IsEmpty ? state
+                : setup.Dead ? _trajectories.Simulator.Arrange(state, setup.Held)
+                : _trajectories.After(state, setup.Held).State;
         }
 
         // Switching off or on is worked out once; what is then held on a dead circuit moves nothing else.
@@ -292,7 +345,10 @@ internal sealed class Hypothesis
         for (var i = 0; i < _healthy.Circuit.Devices.Length; i++)
         {
             var device = _healthy.Circuit.Devices[i];
-            if (State.Devices[i].Position != device.Kind.InitialPosition(device) && device.Kind.Actuations(device).Any(a => a is { Returns: true, DeadOnly: false }))
+            if (
+                State.Devices[i].Position != device.Kind.InitialPosition(device)
+                && device.Kind.Actuations(device).Any(a => a is { Returns: true, DeadOnly: false })
+            )
             {
                 steps.Add(Released(new Step(device.Tag, "")));
             }
@@ -333,7 +389,8 @@ internal sealed class Hypothesis
         public long Bytes => (_solution?.Bytes ?? 0) + (_twin?.Bytes ?? 0) + (_starting?.Bytes ?? 0) + 200;
 
         /// <summary>The same with every rotor still standing: the first moment of a start.</summary>
-        public Prepared Starting => _starting ??= new Prepared(State with { Devices = [.. State.Devices.Select(d => d with { Speed = 0 })] });
+        public Prepared Starting =>
+            _starting ??= new Prepared(State with { Devices = [.. State.Devices.Select(d => d with { Speed = 0 })] });
 
         public Solution Solve(Network network) => _solution ??= network.Solve(State);
 

@@ -15,7 +15,8 @@ public static class Likelihood
     private const double OutlierDensity = 0.05;
 
     /// <summary>Share of operations of which one thing was not seen as it was, and of looks at something that stands still.</summary>
-    private const double MisseenShare = 0.02, MislookedShare = 0.005;
+    private const double MisseenShare = 0.02,
+        MislookedShare = 0.005;
 
     /// <summary>Below this share of the greatest stray voltage any value is as likely as another: half of the voltage between lines.</summary>
     private const double PartOfSpan = 0.7;
@@ -27,20 +28,26 @@ public static class Likelihood
     /// <param name="prediction">What it would show under the suspect.</param>
     /// <param name="fullVolts">Control voltage, what "full" means.</param>
     /// <param name="straySpan">Greatest voltage a stray point may show.</param>
-    public static double OfReading(ReadingValue value, Prediction prediction, double fullVolts, double straySpan) => value.Kind switch
-    {
-        ReadingKind.Number => Floor + (1 - OutlierShare) * NumberFit(value.Number, prediction, straySpan),
-        ReadingKind.Full => Floor + (1 - OutlierShare) * NumberFit(fullVolts, prediction with { Sigma = Math.Max(prediction.Sigma, 0.07 * fullVolts) }, straySpan),
-        ReadingKind.OverLimit => prediction.Kind == PredictionKind.OverLimit ? 1 - OutlierShare
-            : prediction.Kind == PredictionKind.Value && prediction.Value > 1e6 ? 0.4 : Floor,
-        ReadingKind.Beep => Floor + (1 - OutlierShare) * BeepFit(prediction),
-        ReadingKind.Silent => Floor + (1 - OutlierShare) * (1 - BeepFit(prediction)),
-        _ => prediction.Kind == PredictionKind.Stray ? 0.6 : 0.03,
-    };
+    public static double OfReading(ReadingValue value, Prediction prediction, double fullVolts, double straySpan) =>
+        value.Kind switch
+        {
+            ReadingKind.Number => Floor + (1 - OutlierShare) * NumberFit(value.Number, prediction, straySpan),
+            ReadingKind.Full => Floor
+                + (1 - OutlierShare)
+                    * NumberFit(fullVolts, prediction with { Sigma = Math.Max(prediction.Sigma, 0.07 * fullVolts) }, straySpan),
+            ReadingKind.OverLimit => prediction.Kind == PredictionKind.OverLimit ? 1 - OutlierShare
+            : prediction.Kind == PredictionKind.Value && prediction.Value > 1e6 ? 0.4
+            : Floor,
+            ReadingKind.Beep => Floor + (1 - OutlierShare) * BeepFit(prediction),
+            ReadingKind.Silent => Floor + (1 - OutlierShare) * (1 - BeepFit(prediction)),
+            _ => prediction.Kind == PredictionKind.Stray ? 0.6 : 0.03,
+        };
 
     /// <summary>Fit of what was seen of a device; neighbours such as "buzzes" and "chatters" are easily taken for each other.</summary>
     public static double OfAppearance(string seen, string predicted) =>
-        seen == predicted ? 1 - MisseenShare : AreNeighbours(seen, predicted) ? 0.08 : MisseenShare / 2;
+        seen == predicted ? 1 - MisseenShare
+        : AreNeighbours(seen, predicted) ? 0.08
+        : MisseenShare / 2;
 
     /// <summary>Fit of an answer to a look.</summary>
     public static double OfLook(string seen, string predicted) => seen == predicted ? 1 - MislookedShare : MislookedShare;
@@ -58,23 +65,36 @@ public static class Likelihood
                 var sharp = Math.Max(1, 0.05 * observed);
                 var width = 0.25 * prediction.Value + 2;
                 var z = (observed - prediction.Value) / width;
-                return observed > straySpan ? 0
-                    : sharp * (0.3 * Math.Exp(-observed / 8) / 8 + 0.4 * Math.Exp(-z * z / 2) / (2.5 * width) + (observed < PartOfSpan * straySpan ? 0.3 : 0.05) / straySpan);
+                return observed > straySpan
+                    ? 0
+                    : sharp
+                        * (
+                            0.3 * Math.Exp(-observed / 8) / 8
+                            + 0.4 * Math.Exp(-z * z / 2) / (2.5 * width)
+                            + (observed < PartOfSpan * straySpan ? 0.3 : 0.05) / straySpan
+                        );
             default:
                 return prediction.Fit(observed);
         }
     }
 
     /// <summary>Continuity testers beep below about 30 ohm (common practice).</summary>
-    private static double BeepFit(Prediction prediction) => prediction.Kind == PredictionKind.OverLimit ? 0
-        : prediction.Value < 15 ? 1 : prediction.Value > 60 ? 0 : (60 - prediction.Value) / 45;
+    private static double BeepFit(Prediction prediction) =>
+        prediction.Kind == PredictionKind.OverLimit ? 0
+        : prediction.Value < 15 ? 1
+        : prediction.Value > 60 ? 0
+        : (60 - prediction.Value) / 45;
 
     private static bool AreNeighbours(string a, string b)
     {
         string[][] groups =
         [
-            ["out", "buzzes", "chatters"], ["in", "hums"], ["off", "dim"], ["dim", "on"],
-            ["stopped", "hums, does not start"], ["runs", "runs rough"],
+            ["out", "buzzes", "chatters"],
+            ["in", "hums"],
+            ["off", "dim"],
+            ["dim", "on"],
+            ["stopped", "hums, does not start"],
+            ["runs", "runs rough"],
         ];
         return groups.Any(g => g.Contains(a) && g.Contains(b));
     }

@@ -12,7 +12,13 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Prior">Probability before any reading (common practice: seldom, and always on the worst day).</param>
 /// <param name="Concerns">Quantities that come out wrong.</param>
 /// <param name="Truth">What a right meter would have shown; null where the meter shows nothing whatever it is put to.</param>
-internal sealed record MeterFault(string Signs, string Check, double Prior, ImmutableArray<Quantity> Concerns, Func<ReadingValue, ReadingValue>? Truth)
+internal sealed record MeterFault(
+    string Signs,
+    string Check,
+    double Prior,
+    ImmutableArray<Quantity> Concerns,
+    Func<ReadingValue, ReadingValue>? Truth
+)
 {
     /// <summary>Fewer readings than this are as well the circuit.</summary>
     private const int LeastReadings = 3;
@@ -20,22 +26,53 @@ internal sealed record MeterFault(string Signs, string Check, double Prior, Immu
     /// <summary>A dead meter may be moved by a stray digit.</summary>
     private const double ShownByDead = 0.9;
 
-    private static readonly ImmutableArray<Quantity> Voltages = [Quantity.Volts, Quantity.DcVolts], Resistances = [Quantity.Ohms, Quantity.Continuity];
+    private static readonly ImmutableArray<Quantity> Voltages = [Quantity.Volts, Quantity.DcVolts],
+        Resistances = [Quantity.Ohms, Quantity.Continuity];
 
     private static readonly ImmutableArray<MeterFault> All =
     [
-        new("Every reading shows nothing", "check the meter on a known source, its leads against each other, its current fuse, its battery and the setting.",
-            0.005, [.. Voltages, .. Resistances, Quantity.Amps], null),
-        new("Every voltage shows nothing", "check the meter on a known source: set to AC or DC as the circuit is, leads in the voltage sockets.",
-            0.004, Voltages, null),
-        new("Every resistance shows OL", "touch the leads together: a broken lead, a lead in the current socket or a blown fuse of the meter.",
-            0.004, Resistances, null),
-        new("Every resistance is about a thousand times what it should be", "look at the unit on the display: k taken for M, or ohm for k.",
-            0.003, [Quantity.Ohms], v => Scaled(v, 1e-3)),
-        new("Every resistance is about a thousandth of what it should be", "look at the unit on the display: M taken for k, or k for ohm.",
-            0.003, [Quantity.Ohms], v => Scaled(v, 1e3)),
-        new("Every voltage is about half as much again as it should be", "check the meter on a known source: with a flat battery many read high.",
-            0.002, Voltages, v => Scaled(v, 1 / 1.5)),
+        new(
+            "Every reading shows nothing",
+            "check the meter on a known source, its leads against each other, its current fuse, its battery and the setting.",
+            0.005,
+            [.. Voltages, .. Resistances, Quantity.Amps],
+            null
+        ),
+        new(
+            "Every voltage shows nothing",
+            "check the meter on a known source: set to AC or DC as the circuit is, leads in the voltage sockets.",
+            0.004,
+            Voltages,
+            null
+        ),
+        new(
+            "Every resistance shows OL",
+            "touch the leads together: a broken lead, a lead in the current socket or a blown fuse of the meter.",
+            0.004,
+            Resistances,
+            null
+        ),
+        new(
+            "Every resistance is about a thousand times what it should be",
+            "look at the unit on the display: k taken for M, or ohm for k.",
+            0.003,
+            [Quantity.Ohms],
+            v => Scaled(v, 1e-3)
+        ),
+        new(
+            "Every resistance is about a thousandth of what it should be",
+            "look at the unit on the display: M taken for k, or k for ohm.",
+            0.003,
+            [Quantity.Ohms],
+            v => Scaled(v, 1e3)
+        ),
+        new(
+            "Every voltage is about half as much again as it should be",
+            "check the meter on a known source: with a flat battery many read high.",
+            0.002,
+            Voltages,
+            v => Scaled(v, 1 / 1.5)
+        ),
     ];
 
     /// <summary>The likeliest fault of the meter, when it is likelier than this beside everything that may be wrong with the circuit.</summary>
@@ -64,7 +101,9 @@ internal sealed record MeterFault(string Signs, string Check, double Prior, Immu
 
     private double Share(DiagnosisSession session)
     {
-        var readings = session.Observations.Where(o => o.Entry is Reading { Value.Kind: not ReadingKind.NotSure } r && Concerns.Contains(r.Quantity)).ToList();
+        var readings = session
+            .Observations.Where(o => o.Entry is Reading { Value.Kind: not ReadingKind.NotSure } r && Concerns.Contains(r.Quantity))
+            .ToList();
         if (readings.Count < LeastReadings || (Truth is null && readings.Any(o => !ShowsNothing((Reading)o.Entry))))
         {
             return 0;
@@ -77,11 +116,16 @@ internal sealed record MeterFault(string Signs, string Check, double Prior, Immu
         return Prior * wrong.Sum(w => Math.Exp(w - most)) is var weight ? weight / (weight + right) : 0;
     }
 
-    private double Fit(DiagnosisSession session, Reading reading, Judgement judged) => Truth is null ? ShownByDead
-        : judged.Reading is { } foretold ? Math.Min(1, Likelihood.OfReading(Truth(reading.Value), foretold, session.FullVolts, session.StraySpan)) : judged.Fit;
+    private double Fit(DiagnosisSession session, Reading reading, Judgement judged) =>
+        Truth is null ? ShownByDead
+        : judged.Reading is { } foretold
+            ? Math.Min(1, Likelihood.OfReading(Truth(reading.Value), foretold, session.FullVolts, session.StraySpan))
+        : judged.Fit;
 
     private static bool ShowsNothing(Reading reading) =>
-        reading.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent || (reading.Quantity.IsLive() && reading.Value is { Kind: ReadingKind.Number, Number: < 2 });
+        reading.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent
+        || (reading.Quantity.IsLive() && reading.Value is { Kind: ReadingKind.Number, Number: < 2 });
 
-    private static ReadingValue Scaled(ReadingValue value, double factor) => value.Kind == ReadingKind.Number ? value with { Number = value.Number * factor } : value;
+    private static ReadingValue Scaled(ReadingValue value, double factor) =>
+        value.Kind == ReadingKind.Number ? value with { Number = value.Number * factor } : value;
 }

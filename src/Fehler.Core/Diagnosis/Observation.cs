@@ -6,7 +6,7 @@ namespace Fehler.Core.Diagnosis;
 
 /// <summary>A journal entry as evidence.</summary>
 /// <param name="entry">The entry.</param>
-/// <param name="place">How manieth observation it is: where its judgement stands with each hypothesis.</param>
+/// <param name="place">Number of the observation, from 0: where its judgement stands with each hypothesis.</param>
 internal sealed class Observation(JournalEntry entry, int place)
 {
     public JournalEntry Entry { get; } = entry;
@@ -18,25 +18,27 @@ internal sealed class Observation(JournalEntry entry, int place)
 
     public Judgement By(Hypothesis hypothesis) => hypothesis.Judged[Place];
 
-    public string What => Entry switch
-    {
-        Reading { Quantity: Quantity.Amps or Quantity.StartingAmps } r => $"{Words.Of(r.Quantity)} at {r.From}{Words.WithHeld(r.Held)}",
-        Reading { Quantity: Quantity.Insulation } r => $"Insulation of {r.From} to {r.To}",
-        Tightened t => $"screw of {t.Terminal}",
-        Reading r => $"{r.From} to {r.To}{Words.WithHeld(r.Held)}",
-        LookSeen l => $"{l.Device} {l.Look}",
-        OperationSeen o => Words.Of(o.Steps),
-        FunctionTested f => $"function test {f.Step}",
-        _ => "",
-    };
+    public string What =>
+        Entry switch
+        {
+            Reading { Quantity: Quantity.Amps or Quantity.StartingAmps } r => $"{Words.Of(r.Quantity)} at {r.From}{Words.WithHeld(r.Held)}",
+            Reading { Quantity: Quantity.Insulation } r => $"Insulation of {r.From} to {r.To}",
+            Tightened t => $"screw of {t.Terminal}",
+            Reading r => $"{r.From} to {r.To}{Words.WithHeld(r.Held)}",
+            LookSeen l => $"{l.Device} {l.Look}",
+            OperationSeen o => Words.Of(o.Steps),
+            FunctionTested f => $"function test {f.Step}",
+            _ => "",
+        };
 
-    public string Observed => Entry switch
-    {
-        Reading r => ReadingText.Show(r.Value, r.Quantity),
-        LookSeen l => l.Answer,
-        Tightened t => t.WasLoose ? "loose" : "tight",
-        OperationSeen o => Words.Of(o.Seen),
-        FunctionTested f => Words.Of(f.Seen),
-        _ => "",
-    };
+    public string Observed =>
+        Entry switch
+        {
+            Reading r => ReadingText.Show(r.Value, r.Quantity),
+            LookSeen l => l.Answer,
+            Tightened t => t.WasLoose ? "loose" : "tight",
+            OperationSeen o => Words.Of(o.Seen),
+            FunctionTested f => Words.Of(f.Seen),
+            _ => "",
+        };
 }

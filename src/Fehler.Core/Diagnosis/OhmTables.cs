@@ -12,34 +12,46 @@ internal sealed class OhmTables(Network healthy) : IHoldsMemory
     /// <summary>A table holds a response of every node for each pair of points: some hundred kilobytes.</summary>
     private const long MostBytes = 3_000_000;
 
-    private readonly BoundedMemory<(CircuitState State, ImmutableArray<(TerminalId From, TerminalId To)> Pairs, bool UnderVoltage), OhmTable> _tables = new(MostBytes, t => t.Bytes);
+    private readonly BoundedMemory<
+        (CircuitState State, ImmutableArray<(TerminalId From, TerminalId To)> Pairs, bool UnderVoltage),
+        OhmTable
+    > _tables = new(MostBytes, t => t.Bytes);
 
     public Network Healthy { get; } = healthy;
 
     public long Bytes => _tables.Bytes;
 
-    public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false) => pairs.Length == 1
-        ? new OhmTable(Healthy, state, pairs, underVoltage)
-        : _tables.GetOrAdd((state, pairs, underVoltage), key => new OhmTable(Healthy, key.State, key.Pairs, key.UnderVoltage));
+    public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false) =>
+        pairs.Length == 1
+            ? new OhmTable(Healthy, state, pairs, underVoltage)
+            : _tables.GetOrAdd((state, pairs, underVoltage), key => new OhmTable(Healthy, key.State, key.Pairs, key.UnderVoltage));
 }
 
 /// <summary>Tables of resistances as one job sees them: with what was measured before of this very circuit.</summary>
 internal sealed class OwnOhmTables(OhmTables shared)
 {
-    private ImmutableDictionary<(TerminalId From, TerminalId To), double> _own = ImmutableDictionary<(TerminalId From, TerminalId To), double>.Empty;
+    private ImmutableDictionary<(TerminalId From, TerminalId To), double> _own = ImmutableDictionary<
+        (TerminalId From, TerminalId To),
+        double
+    >.Empty;
 
     /// <summary>By how much a resistance of this very circuit differs from the description's, where it has been measured before; null where it has not.</summary>
-    public double? Own((TerminalId From, TerminalId To) pair) => _own.TryGetValue(pair, out var factor) ? factor : _own.TryGetValue((pair.To, pair.From), out factor) ? factor : null;
+    public double? Own((TerminalId From, TerminalId To) pair) =>
+        _own.TryGetValue(pair, out var factor) ? factor
+        : _own.TryGetValue((pair.To, pair.From), out factor) ? factor
+        : null;
 
     /// <summary>Takes over what good coils and windings of this circuit were measured at.</summary>
     public void Know(IEnumerable<KeyValuePair<string, double>> ohms, CircuitState dead)
     {
         var healthy = shared.Healthy;
-        var measured = ohms.Select(o => (Pair: History.Pair(o.Key), Ohms: o.Value)).Where(o => healthy.Has(o.Pair.From) && healthy.Has(o.Pair.To))
+        var measured = ohms.Select(o => (Pair: History.Pair(o.Key), Ohms: o.Value))
+            .Where(o => healthy.Has(o.Pair.From) && healthy.Has(o.Pair.To))
             .Select(o => (o.Pair, Factor: o.Ohms / healthy.Ohms(dead, o.Pair.From, o.Pair.To)));
         // Far from the description it was not the coil by itself, or a fault.
         _own = measured.Where(m => m.Factor is > 0.6 and < 1.7).ToImmutableDictionary(m => m.Pair, m => m.Factor);
     }
 
-    public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false) => shared.Of(state, pairs, underVoltage);
+    public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false) =>
+        shared.Of(state, pairs, underVoltage);
 }

@@ -18,9 +18,10 @@ public readonly record struct Prediction(PredictionKind Kind, double Value = 0, 
     private double Deviation => Math.Sqrt(Sigma * Sigma + Spread * Spread);
 
     /// <summary>Two standard deviations below and above; readings are taken without sign.</summary>
-    public (double Low, double High) Range => IsByFactor
-        ? (Math.Abs(Value) / (Factor * Factor), Math.Abs(Value) * Factor * Factor)
-        : (Math.Max(0, Math.Abs(Value) - 2 * Deviation), Math.Abs(Value) + 2 * Deviation);
+    public (double Low, double High) Range =>
+        IsByFactor
+            ? (Math.Abs(Value) / (Factor * Factor), Math.Abs(Value) * Factor * Factor)
+            : (Math.Max(0, Math.Abs(Value) - 2 * Deviation), Math.Abs(Value) + 2 * Deviation);
 
     /// <summary>Fit of a number, 1 at the peak of a prediction that has only the meter's own tolerance.</summary>
     public double Fit(double observed)

@@ -4,7 +4,12 @@ using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Diagnosis;
 
-public enum ProposalKind { Reading, Look, Operation }
+public enum ProposalKind
+{
+    Reading,
+    Look,
+    Operation,
+}
 
 /// <summary>A test that could be made now, and what it is worth.</summary>
 public sealed record Proposal

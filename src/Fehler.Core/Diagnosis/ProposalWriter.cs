@@ -26,28 +26,40 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             Device = c.Device,
             Look = c.Look,
             Steps = c.Steps,
-            Title = c.Kind == ProposalKind.Reading
-                ? c.Quantity.IsAmps() ? $"{Words.Of(c.Quantity)} at {Words.Point(circuit, c.From)}, {state}" : $"{Words.Of(c.Quantity)} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
-                : c.Text,
+            Title =
+                c.Kind == ProposalKind.Reading
+                    ? c.Quantity.IsAmps()
+                        ? $"{Words.Of(c.Quantity)} at {Words.Point(circuit, c.From)}, {state}"
+                        : $"{Words.Of(c.Quantity)} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
+                    : c.Text,
             Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
             GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
             Outcomes = outcomes,
             Bits = c.Bits,
             Minutes = c.Minutes,
             IsProof = proof,
-            Why = proof && c.Bits <= TestChoice.LeastBits ? "Shows the leading suspect directly."
-                : FormattableString.Invariant($"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {grouping.Entropy:0.00} bits still open; it splits {units.Distinct().Count(u => u.Length > 0)} units {string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."),
+            Why =
+                proof && c.Bits <= TestChoice.LeastBits
+                    ? "Shows the leading suspect directly."
+                    : FormattableString.Invariant(
+                        $"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {grouping.Entropy:0.00} bits still open; it splits {units.Distinct().Count(u => u.Length > 0)} units {string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."
+                    ),
             Cautions = Cautions(c),
         };
     }
 
-    private List<List<int>> Groups(Candidate c) => c.Kind == ProposalKind.Reading ? grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);
+    private List<List<int>> Groups(Candidate c) =>
+        c.Kind == ProposalKind.Reading ? grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);
 
     private ProposalOutcome Outcome(Candidate c, List<int> group)
     {
         var weight = group.Sum(h => weights[h]);
-        var leaves = group.GroupBy(h => units[h]).Select(g => (Unit: g.Key, Probability: g.Sum(h => weights[h]) / weight))
-            .OrderByDescending(u => u.Probability).Take(4).ToImmutableArray();
+        var leaves = group
+            .GroupBy(h => units[h])
+            .Select(g => (Unit: g.Key, Probability: g.Sum(h => weights[h]) / weight))
+            .OrderByDescending(u => u.Probability)
+            .Take(4)
+            .ToImmutableArray();
         string shows;
         if (c.Kind != ProposalKind.Reading)
         {
@@ -68,12 +80,19 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
 
     private static string Range(Quantity quantity, double low, double high)
     {
-        var (a, b) = (Words.Of(new Prediction(PredictionKind.Value, low), quantity), Words.Of(new Prediction(PredictionKind.Value, high), quantity));
-        return a == b || high - low < 0.1 * high ? b : $"{a.Replace("about ", "", StringComparison.Ordinal)} to {b.Replace("about ", "", StringComparison.Ordinal)}";
+        var (a, b) = (
+            Words.Of(new Prediction(PredictionKind.Value, low), quantity),
+            Words.Of(new Prediction(PredictionKind.Value, high), quantity)
+        );
+        return a == b || high - low < 0.1 * high
+            ? b
+            : $"{a.Replace("about ", "", StringComparison.Ordinal)} to {b.Replace("about ", "", StringComparison.Ordinal)}";
     }
 
     /// <summary>Letting a Start go starts nothing, and a Stop neither.</summary>
-    private bool Starts(Step step) => step.Device.Length > 0 && circuit.Device(step.Device) is var device
+    private bool Starts(Step step) =>
+        step.Device.Length > 0
+        && circuit.Device(step.Device) is var device
         && device.Kind.Elements(device).FirstOrDefault()?.Role != ElementRole.NormallyClosed
         && step.Position != device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
 
@@ -97,7 +116,9 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
 
         if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Insulation })
         {
-            cautions.Add("500 V DC on the motor and its cable: nobody at either end, electronics and surge protection disconnected; discharge afterwards.");
+            cautions.Add(
+                "500 V DC on the motor and its cable: nobody at either end, electronics and surge protection disconnected; discharge afterwards."
+            );
         }
 
         if (c.Setup.Change == SetupChange.Energise || c.Steps.Any(Starts) || (c.Quantity.IsLive() && c.Setup.Held.Length > 0))

@@ -17,15 +17,23 @@ public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool D
     public string LiftedAt { get; init; } = "";
 
     /// <summary>Conductors that are lifted for it, with the terminal each is lifted off. Protective conductors stay on.</summary>
-    public IEnumerable<(Conductor Conductor, TerminalId End)> Lifts(Circuit circuit) => LiftedAt.Length == 0 ? []
-        : circuit.Conductors.Where(c => c.Wire != "PE" && (c.From.Device == LiftedAt) != (c.To.Device == LiftedAt))
-            .Select(c => (c, c.From.Device == LiftedAt ? c.From : c.To));
+    public IEnumerable<(Conductor Conductor, TerminalId End)> Lifts(Circuit circuit) =>
+        LiftedAt.Length == 0
+            ? []
+            : circuit
+                .Conductors.Where(c => c.Wire != "PE" && (c.From.Device == LiftedAt) != (c.To.Device == LiftedAt))
+                .Select(c => (c, c.From.Device == LiftedAt ? c.From : c.To));
 
     /// <summary>Everything to do before the reading.</summary>
     public IEnumerable<Step> Steps(CompiledCircuit compiled) =>
-        (Change == SetupChange.None ? [] : Change == SetupChange.Isolate ? compiled.Isolation.Off : compiled.Isolation.On).Concat(Held);
+        (
+            Change == SetupChange.None ? []
+            : Change == SetupChange.Isolate ? compiled.Isolation.Off
+            : compiled.Isolation.On
+        ).Concat(Held);
 
-    public bool Equals(Setup? other) => other is not null && Change == other.Change && Dead == other.Dead && LiftedAt == other.LiftedAt && Held.SequenceEqual(other.Held);
+    public bool Equals(Setup? other) =>
+        other is not null && Change == other.Change && Dead == other.Dead && LiftedAt == other.LiftedAt && Held.SequenceEqual(other.Held);
 
     public override int GetHashCode() => HashCode.Combine(Change, LiftedAt, Held.Length, Held.IsEmpty ? null : Held[0]);
 }

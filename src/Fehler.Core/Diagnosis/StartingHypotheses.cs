@@ -30,8 +30,12 @@ internal sealed class StartingHypotheses : IHoldsMemory
         All =
         [
             .. Hypothesis.AsFound(this, null, NothingWrongPrior),
-            .. compiled.Faults.AsParallel().AsOrdered()
-                .SelectMany(f => Hypothesis.AsFound(this, f, (1 - NothingWrongPrior - DiagnosisSession.NoneOfThesePrior) * f.Weight / TotalWeight)),
+            .. compiled
+                .Faults.AsParallel()
+                .AsOrdered()
+                .SelectMany(f =>
+                    Hypothesis.AsFound(this, f, (1 - NothingWrongPrior - DiagnosisSession.NoneOfThesePrior) * f.Weight / TotalWeight)
+                ),
         ];
     }
 
@@ -71,9 +75,13 @@ internal sealed class StartingHypotheses : IHoldsMemory
             }
 
             steps.Add(Step.Wait(600));
-            steps.AddRange(start.LetGo is null
-                ? [start.Back(compiled.Circuit)]
-                : runUp.Stops.Take(1).SelectMany(stop => new[] { new Step(stop.Tag, "pressed"), Step.Wait(1), new Step(stop.Tag, "released") }));
+            steps.AddRange(
+                start.LetGo is null
+                    ? [start.Back(compiled.Circuit)]
+                    : runUp
+                        .Stops.Take(1)
+                        .SelectMany(stop => new[] { new Step(stop.Tag, "pressed"), Step.Wait(1), new Step(stop.Tag, "released") })
+            );
         }
 
         return runUp.WorksAtRest ? [Step.Wait(600)] : [.. steps];
@@ -83,9 +91,12 @@ internal sealed class StartingHypotheses : IHoldsMemory
     {
         var circuit = compiled.Circuit;
         var solution = new Simulator(compiled.Network).Start().Solution;
-        var head = circuit.Paths.Where(p => p.Type == PathType.Control && p.From.Length == 1 && p.To.Contains(circuit.Reference))
-            .Select(p => p.From[0]).FirstOrDefault();
-        return head == default ? 0
+        var head = circuit
+            .Paths.Where(p => p.Type == PathType.Control && p.From.Length == 1 && p.To.Contains(circuit.Reference))
+            .Select(p => p.From[0])
+            .FirstOrDefault();
+        return head == default
+            ? 0
             : Math.Max(solution.Volts(head, circuit.Reference).Magnitude, Math.Abs(solution.DcVolts(head, circuit.Reference)));
     }
 }

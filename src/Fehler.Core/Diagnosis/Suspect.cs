@@ -27,4 +27,10 @@ public sealed record Reason(Guid Entry, string Text, double Weight);
 /// <param name="Place">Where it is.</param>
 /// <param name="Alike">Other units that no available test can tell from it.</param>
 public sealed record SuspectUnit(
-    string Unit, string Term, string Place, double Probability, ImmutableArray<Suspect> Suspects, ImmutableArray<string> Alike);
+    string Unit,
+    string Term,
+    string Place,
+    double Probability,
+    ImmutableArray<Suspect> Suspects,
+    ImmutableArray<string> Alike
+);

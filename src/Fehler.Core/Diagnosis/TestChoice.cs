@@ -22,7 +22,8 @@ internal sealed class TestChoice
     /// <summary>Suspects of the leading unit below this share of it are not worth a proof of their own.</summary>
     private const double LeastProvedShare = 0.04;
 
-    private const int MostHypotheses = 140, MostProposals = 8;
+    private const int MostHypotheses = 140,
+        MostProposals = 8;
 
     /// <summary>Of a fault of unknown size no more than this many sizes are weighed for the choice.</summary>
     private const int MostVariants = 3;
@@ -31,7 +32,9 @@ internal sealed class TestChoice
     /// Actuators that are thought of being held or operated in one choice: those that the suspicion points at first. A chain of
     /// twelve stations has two dozen buttons, and most of them tell the same.
     /// </summary>
-    private const int MostHeldLive = 3, MostHeldDead = 6, MostOperated = 4;
+    private const int MostHeldLive = 3,
+        MostHeldDead = 6,
+        MostOperated = 4;
 
     /// <summary>Wires are lifted off no more devices than this, and only where the wires hold at least this share of what is suspected there.</summary>
     private const int MostLifted = 2;
@@ -84,7 +87,10 @@ internal sealed class TestChoice
         _grouping = new OutcomeGrouping(_weights, _units);
         _cost = new CostModel(_circuit, job.Valid.OfType<Reading>().LastOrDefault()?.From, strategy);
         _resets = [.. Resets()];
-        _measured = job.Valid.OfType<Reading>().Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, Sort(r.Quantity))).ToHashSet();
+        _measured = job
+            .Valid.OfType<Reading>()
+            .Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, Sort(r.Quantity)))
+            .ToHashSet();
     }
 
     /// <param name="top">The leading unit while its own proof has not been made; null otherwise.</param>
@@ -93,7 +99,7 @@ internal sealed class TestChoice
         var isProofDue = top is { Probability: > 0.8 };
         var candidates = Candidates(all: isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving);
         var writer = new ProposalWriter(_circuit, _weights, _units, _grouping);
-        var ordered = Distinct(Ordered(candidates.Where(IsWorthwhile))).Take(MostProposals).ToList();
+        var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = isProofDue ? Proof(top!, candidates) : null;
         if (proof is not null && top!.Probability >= 0.95)
         {
@@ -110,7 +116,8 @@ internal sealed class TestChoice
     }
 
     /// <summary>It tells something and has not been made.</summary>
-    private bool IsWorthwhile(Candidate c) => c.Bits > LeastBits && !_measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity)));
+    private bool IsWorthProposing(Candidate c) =>
+        c.Bits > LeastBits && !_measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity)));
 
     /// <summary>Of readings between the same two wires in the same state that tell the same, the first: a choice is between different tests.</summary>
     private IEnumerable<Candidate> Distinct(IEnumerable<Candidate> ordered)
@@ -120,8 +127,14 @@ internal sealed class TestChoice
         {
             var (a, b) = (_circuit.WireAt(c.From), _circuit.WireAt(c.To));
             (a, b) = string.CompareOrdinal(a, b) <= 0 ? (a, b) : (b, a);
-            if (c.Kind != ProposalKind.Reading || a.Length == 0 || b.Length == 0
-                || !kept.Exists(k => (k.Item1, k.Item2, k.Item3) == (a, b, c.Quantity) && k.Item4.Equals(c.Setup) && Math.Abs(k.Bits - c.Bits) < 0.1 * c.Bits))
+            if (
+                c.Kind != ProposalKind.Reading
+                || a.Length == 0
+                || b.Length == 0
+                || !kept.Exists(k =>
+                    (k.Item1, k.Item2, k.Item3) == (a, b, c.Quantity) && k.Item4.Equals(c.Setup) && Math.Abs(k.Bits - c.Bits) < 0.1 * c.Bits
+                )
+            )
             {
                 kept.Add((a, b, c.Quantity, c.Setup, c.Bits));
                 yield return c;
@@ -129,29 +142,44 @@ internal sealed class TestChoice
         }
     }
 
-    private IOrderedEnumerable<Candidate> Ordered(IEnumerable<Candidate> candidates) => _strategy switch
-    {
-        Strategy.FromSupply => FromSupply(candidates),
-        // Looks cost nothing to speak of, and a reading across tells what two to the return tell: both come where halving has nothing left.
-        Strategy.Halving => candidates.OrderByDescending(c => c is { Kind: ProposalKind.Reading, Setup.Dead: false } && c.To == _session.Compiled.ReturnOf(c.From)).ThenByDescending(c => c.Bits),
-        _ => candidates.OrderByDescending(c => c.Bits / c.Minutes),
-    };
+    private IOrderedEnumerable<Candidate> Ordered(IEnumerable<Candidate> candidates) =>
+        _strategy switch
+        {
+            Strategy.FromSupply => FromSupply(candidates),
+            // Looks cost nothing to speak of, and a reading across tells what two to the return tell: both come where halving has nothing left.
+            Strategy.Halving => candidates
+                .OrderByDescending(c =>
+                    c is { Kind: ProposalKind.Reading, Setup.Dead: false } && c.To == _session.Compiled.ReturnOf(c.From)
+                )
+                .ThenByDescending(c => c.Bits),
+            _ => candidates.OrderByDescending(c => c.Bits / c.Minutes),
+        };
 
     /// <summary>A reset wipes the evidence: what the device shows is looked at first, however little is expected of it.</summary>
     private static void LookBeforeReset(List<Candidate> ordered, List<Candidate> candidates)
     {
-        if (ordered.Count > 0 && ordered[0].Steps.Concat(ordered[0].Setup.Held).Select(s => s.Device).ToHashSet() is var operated
-            && candidates.FirstOrDefault(c => c.Kind == ProposalKind.Look && c.ShowsWhatResetWipes && operated.Contains(c.Device)) is { } look && look != ordered[0])
+        if (
+            ordered.Count > 0
+            && ordered[0].Steps.Concat(ordered[0].Setup.Held).Select(s => s.Device).ToHashSet() is var operated
+            && candidates.FirstOrDefault(c => c.Kind == ProposalKind.Look && c.ShowsWhatResetWipes && operated.Contains(c.Device))
+                is { } look
+            && look != ordered[0]
+        )
         {
             ordered.Remove(look);
             ordered.Insert(0, look);
         }
     }
 
-    private IOrderedEnumerable<Candidate> FromSupply(IEnumerable<Candidate> candidates) => candidates
-        .Where(c => c.Kind != ProposalKind.Reading || c.Quantity.IsLive() || _job.IsIsolated)
-        .OrderBy(c => c.Kind == ProposalKind.Look ? -1 : c.Kind == ProposalKind.Operation ? 10000 : _session.Points.Position.GetValueOrDefault(c.From, 9999))
-        .ThenBy(c => c.Minutes);
+    private IOrderedEnumerable<Candidate> FromSupply(IEnumerable<Candidate> candidates) =>
+        candidates
+            .Where(c => c.Kind != ProposalKind.Reading || c.Quantity.IsLive() || _job.IsIsolated)
+            .OrderBy(c =>
+                c.Kind == ProposalKind.Look ? -1
+                : c.Kind == ProposalKind.Operation ? 10000
+                : _session.Points.Position.GetValueOrDefault(c.From, 9999)
+            )
+            .ThenBy(c => c.Minutes);
 
     /// <param name="all">Every test; otherwise those are left out that cannot come under the first few, whatever they would tell.</param>
     private List<Candidate> Candidates(bool all)
@@ -160,7 +188,7 @@ internal sealed class TestChoice
         foreach (var (leastMinutes, tests) in Tests().OrderBy(t => t.LeastMinutes))
         {
             // No test tells more than what is open. The first few are worth more a minute than that: so are they than anything here.
-            if (!all && MostProposals <= found.Count(c => IsWorthwhile(c) && c.Bits / c.Minutes >= _grouping.Entropy / leastMinutes))
+            if (!all && MostProposals <= found.Count(c => IsWorthProposing(c) && c.Bits / c.Minutes >= _grouping.Entropy / leastMinutes))
             {
                 break;
             }
@@ -175,8 +203,16 @@ internal sealed class TestChoice
     /// <summary>Kinds of test by the least that one of them costs.</summary>
     private IEnumerable<(double LeastMinutes, Func<IEnumerable<Candidate>> Tests)> Tests()
     {
-        (double, Func<IEnumerable<Candidate>>) Reading(Quantity quantity, Setup setup, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool worthwhile = true) =>
-            (_cost.LeastOfReading(quantity, setup), () => Readings(quantity, setup, worthwhile ? Worthwhile(quantity, setup, pairs) : pairs));
+        (double, Func<IEnumerable<Candidate>>) Reading(
+            Quantity quantity,
+            Setup setup,
+            ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+            bool onlyTelling = true
+        ) =>
+            (
+                _cost.LeastOfReading(quantity, setup),
+                () => Readings(quantity, setup, onlyTelling ? TellingPairs(quantity, setup, pairs) : pairs)
+            );
 
         yield return (0, Looks);
         yield return (_cost.OfOperation(_job.IsIsolated), Operations);
@@ -202,20 +238,27 @@ internal sealed class TestChoice
 
         foreach (var setup in Lifted())
         {
-            yield return Reading(Quantity.Ohms, setup, _session.Points.Around([.. setup.Lifts(_circuit)]), worthwhile: false);
+            yield return Reading(Quantity.Ohms, setup, _session.Points.Around([.. setup.Lifts(_circuit)]), onlyTelling: false);
         }
 
         if (_job.Lifted.Count > 0 && _job.IsIsolated)
         {
-            yield return Reading(Quantity.Ohms, new Setup(SetupChange.None, [], true),
-                _session.Points.Around([.. _job.Lifted.Select(l => (_circuit.Conductors.First(c => c.Id == l.Key), l.Value))]), worthwhile: false);
+            yield return Reading(
+                Quantity.Ohms,
+                new Setup(SetupChange.None, [], true),
+                _session.Points.Around([.. _job.Lifted.Select(l => (_circuit.Conductors.First(c => c.Id == l.Key), l.Value))]),
+                onlyTelling: false
+            );
         }
     }
 
     private bool CanBeMade(Candidate c)
     {
         var isLive = c.Kind == ProposalKind.Reading && c.Quantity.IsLive();
-        var places = c.Kind == ProposalKind.Reading ? [c.From, c.To] : c.Device.Length > 0 ? new[] { new TerminalId(c.Device, "") } : [];
+        var places =
+            c.Kind == ProposalKind.Reading ? [c.From, c.To]
+            : c.Device.Length > 0 ? new[] { new TerminalId(c.Device, "") }
+            : [];
         return !(_without.HasFlag(Without.Live) && isLive)
             && !(_without.HasFlag(Without.Isolating) && c.Setup.Change == SetupChange.Isolate)
             && !(_without.HasFlag(Without.Operating) && (c.Kind == ProposalKind.Operation || (isLive && c.Setup.Held.Length > 0)))
@@ -229,19 +272,26 @@ internal sealed class TestChoice
     /// With something held only those points are worth the leads where a good circuit then shows something else: the rest tells no
     /// more than without.
     /// </summary>
-    private ImmutableArray<(TerminalId From, TerminalId To)> Worthwhile(Quantity quantity, Setup setup, ImmutableArray<(TerminalId From, TerminalId To)> pairs)
+    private ImmutableArray<(TerminalId From, TerminalId To)> TellingPairs(
+        Quantity quantity,
+        Setup setup,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs
+    )
     {
         if (setup.Held.IsEmpty || pairs.IsEmpty)
         {
             return pairs;
         }
 
-        return _session.Worthwhile.GetOrAdd((quantity, setup, _session.Healthy.State), _ =>
-        {
-            var idle = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup with { Held = [] });
-            var held = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup);
-            return [.. pairs.Where((_, i) => Differs(idle[i], held[i]))];
-        });
+        return _session.TellingPairs.GetOrAdd(
+            (quantity, setup, _session.Healthy.State),
+            _ =>
+            {
+                var idle = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup with { Held = [] });
+                var held = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup);
+                return [.. pairs.Where((_, i) => Differs(idle[i], held[i]))];
+            }
+        );
     }
 
     /// <summary>
@@ -256,22 +306,29 @@ internal sealed class TestChoice
         }
 
         var change = _job.IsIsolated ? SetupChange.None : SetupChange.Isolate;
-        return _circuit.Devices.Where(d => !d.Kind.IsStrip && !d.Kind.IsSupply)
+        return _circuit
+            .Devices.Where(d => !d.Kind.IsStrip && !d.Kind.IsSupply)
             .Select(d => (Device: d.Tag, Own: _live.Select((h, i) => _units[i] == d.Tag ? _weights[i] : 0).Sum(), Near: Suspicion(d.Tag)))
             .Where(d => d.Near > LeastDivided && d.Near - d.Own > LeastDivided * d.Near)
-            .OrderByDescending(d => d.Near).Take(MostLifted)
+            .OrderByDescending(d => d.Near)
+            .Take(MostLifted)
             .Select(d => new Setup(change, [], true) { LiftedAt = d.Device });
     }
 
     /// <summary>States that can be set up: nothing held, or one actuator held.</summary>
     private IEnumerable<Setup> Setups(bool live)
     {
-        var change = live == !_job.IsIsolated ? SetupChange.None : live ? SetupChange.Energise : SetupChange.Isolate;
+        var change =
+            live == !_job.IsIsolated ? SetupChange.None
+            : live ? SetupChange.Energise
+            : SetupChange.Isolate;
         yield return new Setup(change, [], !live);
         // Live, a Start is held; a Stop held live shows nothing that a Start not held does not.
-        var actuators = _circuit.Devices.SelectMany(d => d.Kind.Actuations(d)
-            .Where(a => a.Returns && (live ? !a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen : true))
-            .Select(a => new Step(d.Tag, a.Position)));
+        var actuators = _circuit.Devices.SelectMany(d =>
+            d.Kind.Actuations(d)
+                .Where(a => a.Returns && (live ? !a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen : true))
+                .Select(a => new Step(d.Tag, a.Position))
+        );
         foreach (var held in MostSuspected(actuators, live ? MostHeldLive : MostHeldDead))
         {
             yield return live ? new Setup(change, [.. _resets, held], false) : new Setup(change, [held], true);
@@ -279,7 +336,8 @@ internal sealed class TestChoice
     }
 
     /// <summary>The steps whose devices, and what is landed on them, the suspicion points at most.</summary>
-    private IEnumerable<Step> MostSuspected(IEnumerable<Step> steps, int most) => steps.OrderByDescending(s => Suspicion(s.Device)).Take(most);
+    private IEnumerable<Step> MostSuspected(IEnumerable<Step> steps, int most) =>
+        steps.OrderByDescending(s => Suspicion(s.Device)).Take(most);
 
     private double Suspicion(string tag)
     {
@@ -295,8 +353,11 @@ internal sealed class TestChoice
             var device = _circuit.Devices[i];
             var rest = device.Kind.InitialPosition(device);
             var name = device.Kind.Positions(device)[rest];
-            if (!_session.Compiled.Isolation.Points.Contains(device.Tag) && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
-                && _live.Select((h, k) => h.State.Devices[i].Position != rest ? _weights[k] : 0).Sum() > 0.3)
+            if (
+                !_session.Compiled.Isolation.Points.Contains(device.Tag)
+                && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
+                && _live.Select((h, k) => h.State.Devices[i].Position != rest ? _weights[k] : 0).Sum() > 0.3
+            )
             {
                 yield return new Step(device.Tag, name);
             }
@@ -312,19 +373,31 @@ internal sealed class TestChoice
 
         var healthy = _session.Healthy.Predict(quantity, _session.Tables, pairs, setup);
         var predictions = new Prediction[_live.Length][];
-        System.Threading.Tasks.Parallel.For(0, _live.Length, h =>
-            predictions[h] = _live[h] == _session.Healthy ? healthy : _live[h].Predict(quantity, _session.Tables, pairs, setup));
+        System.Threading.Tasks.Parallel.For(
+            0,
+            _live.Length,
+            h => predictions[h] = _live[h] == _session.Healthy ? healthy : _live[h].Predict(quantity, _session.Tables, pairs, setup)
+        );
         var found = new Candidate[pairs.Length];
-        System.Threading.Tasks.Parallel.For(0, pairs.Length, i =>
-            found[i] = new Candidate(ProposalKind.Reading, setup, _grouping.Gain(predictions, i), _cost.OfReading(quantity, pairs[i].From, pairs[i].To, setup))
-            {
-                Quantity = quantity,
-                From = pairs[i].From,
-                To = pairs[i].To,
-                Table = predictions,
-                Column = i,
-                Good = healthy[i],
-            });
+        System.Threading.Tasks.Parallel.For(
+            0,
+            pairs.Length,
+            i =>
+                found[i] = new Candidate(
+                    ProposalKind.Reading,
+                    setup,
+                    _grouping.Gain(predictions, i),
+                    _cost.OfReading(quantity, pairs[i].From, pairs[i].To, setup)
+                )
+                {
+                    Quantity = quantity,
+                    From = pairs[i].From,
+                    To = pairs[i].To,
+                    Table = predictions,
+                    Column = i,
+                    Good = healthy[i],
+                }
+        );
         return found;
     }
 
@@ -338,7 +411,12 @@ internal sealed class TestChoice
             {
                 var change = look.DeadOnly && !_job.IsIsolated ? SetupChange.Isolate : SetupChange.None;
                 var seen = _live.Select(h => h.Seen(device.Tag, look.Id)).ToArray();
-                yield return new Candidate(ProposalKind.Look, new Setup(change, [], look.DeadOnly || _job.IsIsolated), _grouping.Gain(seen), _cost.OfLook(device, look, change))
+                yield return new Candidate(
+                    ProposalKind.Look,
+                    new Setup(change, [], look.DeadOnly || _job.IsIsolated),
+                    _grouping.Gain(seen),
+                    _cost.OfLook(device, look, change)
+                )
                 {
                     Device = device.Tag,
                     Look = look.Id,
@@ -364,7 +442,12 @@ internal sealed class TestChoice
             List<Step> all = [.. energise, .. steps];
             var seen = new string[_live.Length];
             System.Threading.Tasks.Parallel.For(0, _live.Length, h => seen[h] = _live[h].Foresee(all));
-            yield return new Candidate(ProposalKind.Operation, new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false), _grouping.Gain(seen), _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60)
+            yield return new Candidate(
+                ProposalKind.Operation,
+                new Setup(_job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false),
+                _grouping.Gain(seen),
+                _cost.OfOperation(_job.IsIsolated) + steps.Sum(s => s.Seconds) / 60
+            )
             {
                 Steps = steps,
                 Text = steps.All(s => s.Device.Length == 0) ? $"Touch nothing, {Words.Of(steps)} and look" : $"Operate: {Words.Of(steps)}",
@@ -379,7 +462,9 @@ internal sealed class TestChoice
     {
         var since = _job.Valid.Reverse().TakeWhile(e => e is not (Repair or Tightened or WireLanded or Energised)).Reverse();
         var done = since.OfType<OperationSeen>().SelectMany(o => o.Steps).ToList();
-        return Enumerable.Range(0, Math.Max(0, done.Count - steps.Length + 1)).Any(i => steps.SequenceEqual(done.Skip(i).Take(steps.Length)));
+        return Enumerable
+            .Range(0, Math.Max(0, done.Count - steps.Length + 1))
+            .Any(i => steps.SequenceEqual(done.Skip(i).Take(steps.Length)));
     }
 
     /// <summary>Waiting, while something is under way; starts with what has to be done before them, once shortly and once for a while; and Stops.</summary>
@@ -391,7 +476,9 @@ internal sealed class TestChoice
         }
 
         var starts = _session.Compiled.RunUp.Starts.ToLookup(s => s.Act.Device);
-        var buttons = _circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a is { Returns: true, DeadOnly: false }).Select(a => new Step(d.Tag, a.Position)));
+        var buttons = _circuit.Devices.SelectMany(d =>
+            d.Kind.Actuations(d).Where(a => a is { Returns: true, DeadOnly: false }).Select(a => new Step(d.Tag, a.Position))
+        );
         foreach (var held in MostSuspected(buttons, MostOperated))
         {
             var device = _circuit.Device(held.Device);
@@ -412,9 +499,11 @@ internal sealed class TestChoice
     /// The cheapest reading or look that shows a suspect of the leading unit directly, or that it is another one of the same
     /// unit: a dead coil and a jammed armature are both the contactor, but not the same repair.
     /// </summary>
-    private Candidate? Proof(SuspectUnit top, List<Candidate> candidates) => top.Suspects
-        .Where(s => s.Fault is not null && s.Probability > LeastProvedShare * top.Probability)
-        .Select(s => Proof(s.Fault!, s.Fault!.Parts.FirstOrDefault(p => p.Unit == top.Unit) ?? s.Fault, candidates)).FirstOrDefault(c => c is not null);
+    private Candidate? Proof(SuspectUnit top, List<Candidate> candidates) =>
+        top
+            .Suspects.Where(s => s.Fault is not null && s.Probability > LeastProvedShare * top.Probability)
+            .Select(s => Proof(s.Fault!, s.Fault!.Parts.FirstOrDefault(p => p.Unit == top.Unit) ?? s.Fault, candidates))
+            .FirstOrDefault(c => c is not null);
 
     private Candidate? Proof(FaultMode suspect, FaultMode fault, List<Candidate> candidates)
     {
@@ -425,18 +514,27 @@ internal sealed class TestChoice
         }
 
         var made = _job.Valid.OfType<Reading>().ToList();
-        return candidates.Where(c => c.Kind switch
-        {
-            ProposalKind.Reading => fault.ProofPoints is { } p && ((c.From, c.To) == p || (c.To, c.From) == p) && c.Foretold(index).Kind != PredictionKind.Stray && Differs(c.Foretold(index), c.Good)
-                && !made.Any(r => (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && Sort(r.Quantity) == Sort(c.Quantity)),
-            ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
-            _ => false,
-        }).MinBy(c => c.Minutes);
+        return candidates
+            .Where(c =>
+                c.Kind switch
+                {
+                    ProposalKind.Reading => fault.ProofPoints is { } p
+                        && ((c.From, c.To) == p || (c.To, c.From) == p)
+                        && c.Foretold(index).Kind != PredictionKind.Stray
+                        && Differs(c.Foretold(index), c.Good)
+                        && !made.Any(r =>
+                            (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && Sort(r.Quantity) == Sort(c.Quantity)
+                        ),
+                    ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
+                    _ => false,
+                }
+            )
+            .MinBy(c => c.Minutes);
     }
 
     /// <summary>Ohms and the beep are one reading.</summary>
     private static Quantity Sort(Quantity quantity) => quantity == Quantity.Continuity ? Quantity.Ohms : quantity;
 
-    private static bool Differs(Prediction a, Prediction b) => a.Kind != b.Kind
-        || (a.Kind == PredictionKind.Value && (a.Range.Low > b.Range.High || b.Range.Low > a.Range.High));
+    private static bool Differs(Prediction a, Prediction b) =>
+        a.Kind != b.Kind || (a.Kind == PredictionKind.Value && (a.Range.Low > b.Range.High || b.Range.Low > a.Range.High));
 }

@@ -19,7 +19,10 @@ internal sealed class TestPoints
         Live = compiled.Isolation.LiveTerminals;
         var order = Order(circuit);
         var proofs = compiled.Faults.Where(f => f.ProofPoints is not null).Select(f => f.ProofPoints!.Value).ToList();
-        var volts = VoltPairs(compiled, order).Concat(proofs).Distinct().ToLookup(p => compiled.IsDirect(p.Item1) && compiled.IsDirect(p.Item2));
+        var volts = VoltPairs(compiled, order)
+            .Concat(proofs)
+            .Distinct()
+            .ToLookup(p => compiled.IsDirect(p.Item1) && compiled.IsDirect(p.Item2));
         Volts = [.. volts[false]];
         DcVolts = [.. volts[true]];
         Amps = [.. Leads(circuit).Select(t => (t, t))];
@@ -123,12 +126,23 @@ internal sealed class TestPoints
 
     /// <summary>With wires lifted: between the terminals they came off, between their other ends, and from each to earth.</summary>
     public ImmutableArray<(TerminalId From, TerminalId To)> Around(IReadOnlyCollection<(Conductor Conductor, TerminalId End)> lifts) =>
-        _around.GetOrAdd(string.Join('|', lifts.Select(l => l.Conductor.Id)), _ =>
-    {
-        TerminalId[][] sides = [[.. lifts.Select(l => l.End).Distinct()], [.. lifts.Select(l => l.End == l.Conductor.From ? l.Conductor.To : l.Conductor.From).Distinct()]];
-        return [.. sides.SelectMany(side => side.SelectMany((a, i) => side.Skip(i + 1).Select(b => (a, b)).Append((a, _circuit.Earth))))
-            .Where(p => p.Item1 != p.Item2 && !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
-    });
+        _around.GetOrAdd(
+            string.Join('|', lifts.Select(l => l.Conductor.Id)),
+            _ =>
+            {
+                TerminalId[][] sides =
+                [
+                    [.. lifts.Select(l => l.End).Distinct()],
+                    [.. lifts.Select(l => l.End == l.Conductor.From ? l.Conductor.To : l.Conductor.From).Distinct()],
+                ];
+                return
+                [
+                    .. sides
+                        .SelectMany(side => side.SelectMany((a, i) => side.Skip(i + 1).Select(b => (a, b)).Append((a, _circuit.Earth))))
+                        .Where(p => p.Item1 != p.Item2 && !Live.Contains(p.Item1) && !Live.Contains(p.Item2)),
+                ];
+            }
+        );
 
     private static IEnumerable<TerminalId> Leads(Circuit circuit)
     {
@@ -145,22 +159,44 @@ internal sealed class TestPoints
                     }
                 }
 
-                last = circuit.Location(circuit.Device(part.Device).Location).Type == LocationType.Enclosure && !part.Out.IsEmpty ? part : last;
+                last =
+                    circuit.Location(circuit.Device(part.Device).Location).Type == LocationType.Enclosure && !part.Out.IsEmpty
+                        ? part
+                        : last;
             }
         }
     }
 
-    private static IEnumerable<(TerminalId, TerminalId)> Windings(Circuit circuit) => circuit.Paths.Where(p => p.Type == PathType.Power)
-        .SelectMany(p => p.Expression.Parts()).Where(p => p.Out.IsEmpty).Select(p => circuit.Device(p.Device)).Distinct()
-        .SelectMany(d => d.Kind.Terminals(d).Where(t => t != "PE").Select(t => (d.Terminal(t), d.Kind.HasTerminal(d, "PE") ? d.Terminal("PE") : circuit.Earth)));
+    private static IEnumerable<(TerminalId, TerminalId)> Windings(Circuit circuit) =>
+        circuit
+            .Paths.Where(p => p.Type == PathType.Power)
+            .SelectMany(p => p.Expression.Parts())
+            .Where(p => p.Out.IsEmpty)
+            .Select(p => circuit.Device(p.Device))
+            .Distinct()
+            .SelectMany(d =>
+                d.Kind.Terminals(d)
+                    .Where(t => t != "PE")
+                    .Select(t => (d.Terminal(t), d.Kind.HasTerminal(d, "PE") ? d.Terminal("PE") : circuit.Earth))
+            );
 
-    private static IEnumerable<(TerminalId, TerminalId)> Elements(Circuit circuit) => circuit.Devices
-        .SelectMany(d => d.Kind.Elements(d).Where(e => e.Role != ElementRole.Source && e.A[0] != '~' && e.B[0] != '~')
-            .Select(e => (d.Terminal(e.A), d.Terminal(e.B))))
-        .Where(p => circuit.Conductors.Any(c => c.From == p.Item1 || c.To == p.Item1) && circuit.Conductors.Any(c => c.From == p.Item2 || c.To == p.Item2));
+    private static IEnumerable<(TerminalId, TerminalId)> Elements(Circuit circuit) =>
+        circuit
+            .Devices.SelectMany(d =>
+                d.Kind.Elements(d)
+                    .Where(e => e.Role != ElementRole.Source && e.A[0] != '~' && e.B[0] != '~')
+                    .Select(e => (d.Terminal(e.A), d.Terminal(e.B)))
+            )
+            .Where(p =>
+                circuit.Conductors.Any(c => c.From == p.Item1 || c.To == p.Item1)
+                && circuit.Conductors.Any(c => c.From == p.Item2 || c.To == p.Item2)
+            );
 
-    private static IEnumerable<TerminalId> Terminals(Circuit circuit, PathType type) => circuit.Paths.Where(p => p.Type == type)
-        .SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)));
+    private static IEnumerable<TerminalId> Terminals(Circuit circuit, PathType type) =>
+        circuit
+            .Paths.Where(p => p.Type == type)
+            .SelectMany(p => p.Expression.Parts())
+            .SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)));
 
     /// <summary>Terminals in the order power reaches them: reading order of the paths, strip clamps with their wire.</summary>
     private static Dictionary<TerminalId, int> Order(Circuit circuit)

@@ -22,7 +22,10 @@ internal static class Tolerances
     private const double InsulationShare = 0.3;
 
     /// <summary>Three digits of a usual meter, and the resistance of its leads.</summary>
-    private const double VoltDigits = 1.2, OhmDigits = 0.25, DcDigits = 0.4, ClampDigits = 0.05;
+    private const double VoltDigits = 1.2,
+        OhmDigits = 0.25,
+        DcDigits = 0.4,
+        ClampDigits = 0.05;
 
     public static Prediction Volts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
     {
@@ -32,14 +35,24 @@ internal static class Tolerances
             return new Prediction(PredictionKind.Stray, value);
         }
 
-        return new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(SupplyShare * value) + Square(VoltDigits)), twin is null ? 0 : Math.Abs(twin.Volts(from, to).Magnitude - value));
+        return new Prediction(
+            PredictionKind.Value,
+            value,
+            Math.Sqrt(Square(SupplyShare * value) + Square(VoltDigits)),
+            twin is null ? 0 : Math.Abs(twin.Volts(from, to).Magnitude - value)
+        );
     }
 
     public static Prediction DcVolts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
     {
         var value = Math.Abs(solution.DcVolts(from, to));
         return solution.IsFirmDirect(from, to)
-            ? new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(SupplyShare * value) + Square(DcDigits)), twin is null ? 0 : Math.Abs(Math.Abs(twin.DcVolts(from, to)) - value))
+            ? new Prediction(
+                PredictionKind.Value,
+                value,
+                Math.Sqrt(Square(SupplyShare * value) + Square(DcDigits)),
+                twin is null ? 0 : Math.Abs(Math.Abs(twin.DcVolts(from, to)) - value)
+            )
             : new Prediction(PredictionKind.Stray, value);
     }
 
@@ -47,7 +60,12 @@ internal static class Tolerances
     public static Prediction Amps(Solution solution, TerminalId at, Solution? twin)
     {
         var value = solution.Amps(at);
-        return new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(LoadShare * value) + Square(ClampDigits)), twin is null ? 0 : Math.Abs(twin.Amps(at) - value));
+        return new Prediction(
+            PredictionKind.Value,
+            value,
+            Math.Sqrt(Square(LoadShare * value) + Square(ClampDigits)),
+            twin is null ? 0 : Math.Abs(twin.Amps(at) - value)
+        );
     }
 
     /// <param name="value">By the description, ohm.</param>
@@ -61,13 +79,24 @@ internal static class Tolerances
         }
 
         var known = value * (own ?? 1);
-        return new Prediction(PredictionKind.Value, known, Math.Sqrt(Square((own is null ? CopperShare : MeasuredShare) * known) + Square(OhmDigits)), double.IsInfinity(twin) ? known : Math.Abs(twin - value));
+        return new Prediction(
+            PredictionKind.Value,
+            known,
+            Math.Sqrt(Square((own is null ? CopperShare : MeasuredShare) * known) + Square(OhmDigits)),
+            double.IsInfinity(twin) ? known : Math.Abs(twin - value)
+        );
     }
 
     /// <summary>Insulation is known to a factor, not to a share; what is above the meter's range is as good as infinite.</summary>
-    public static Prediction Insulation(double value, double twin) => double.IsInfinity(value)
-        ? new Prediction(PredictionKind.OverLimit)
-        : new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(InsulationShare * value) + Square(OhmDigits)), double.IsInfinity(twin) ? value : Math.Abs(twin - value));
+    public static Prediction Insulation(double value, double twin) =>
+        double.IsInfinity(value)
+            ? new Prediction(PredictionKind.OverLimit)
+            : new Prediction(
+                PredictionKind.Value,
+                value,
+                Math.Sqrt(Square(InsulationShare * value) + Square(OhmDigits)),
+                double.IsInfinity(twin) ? value : Math.Abs(twin - value)
+            );
 
     private static double Square(double x) => x * x;
 }

@@ -7,12 +7,13 @@ namespace Fehler.Core.Diagnosis;
 public static class WhatComesFirst
 {
     /// <summary>The safety step that comes first; null when the test can be made now.</summary>
-    public static SafetyStep? Before(JobState job, Proposal proposal) => proposal switch
-    {
-        { Kind: ProposalKind.Reading } when !proposal.Quantity.IsLive() => SafetyRules.BeforeDead(job),
-        { Setup.Change: SetupChange.Isolate } => SafetyRules.BeforeDead(job),
-        { Setup.Change: SetupChange.Energise } => SafetyStep.SwitchOn,
-        { Kind: ProposalKind.Look } => null,
-        _ => SafetyRules.BeforeLive(job),
-    };
+    public static SafetyStep? Before(JobState job, Proposal proposal) =>
+        proposal switch
+        {
+            { Kind: ProposalKind.Reading } when !proposal.Quantity.IsLive() => SafetyRules.BeforeDead(job),
+            { Setup.Change: SetupChange.Isolate } => SafetyRules.BeforeDead(job),
+            { Setup.Change: SetupChange.Energise } => SafetyStep.SwitchOn,
+            { Kind: ProposalKind.Look } => null,
+            _ => SafetyRules.BeforeLive(job),
+        };
 }

@@ -13,27 +13,36 @@ internal static class Words
     public static string Of(ImmutableSortedDictionary<string, string> seen) => string.Join(", ", seen.Select(s => $"{s.Key} {s.Value}"));
 
     /// <summary>What the meter is set to.</summary>
-    public static string Of(Quantity quantity) => quantity switch
-    {
-        Quantity.Volts => "Volts",
-        Quantity.DcVolts => "Volts DC",
-        Quantity.Amps => "Amps",
-        Quantity.StartingAmps => "Starting amps",
-        Quantity.Insulation => "Insulation",
-        Quantity.Continuity => "Continuity",
-        _ => "Ohms",
-    };
+    public static string Of(Quantity quantity) =>
+        quantity switch
+        {
+            Quantity.Volts => "Volts",
+            Quantity.DcVolts => "Volts DC",
+            Quantity.Amps => "Amps",
+            Quantity.StartingAmps => "Starting amps",
+            Quantity.Insulation => "Insulation",
+            Quantity.Continuity => "Continuity",
+            _ => "Ohms",
+        };
 
-    public static string WithHeld(ImmutableArray<Step> held) => held.IsDefaultOrEmpty ? "" : $" with {string.Join(" and ", held.Select(h => $"{h.Device} {h.Position}"))}";
+    public static string WithHeld(ImmutableArray<Step> held) =>
+        held.IsDefaultOrEmpty ? "" : $" with {string.Join(" and ", held.Select(h => $"{h.Device} {h.Position}"))}";
 
-    public static string Of(Prediction prediction, Quantity quantity) => prediction.Kind switch
-    {
-        PredictionKind.OverLimit => quantity == Quantity.Insulation ? "above 20 MΩ" : "OL",
-        PredictionKind.Stray => prediction.Value < 20 ? "nothing that holds (stray)" : $"nothing that holds (stray, perhaps {ReadingText.Digits(Rounded(prediction.Value))} V)",
-        _ when quantity.IsVolts() => Math.Abs(prediction.Value) < 1.5 ? "0 V" : $"about {ReadingText.Digits(Rounded(prediction.Value))} V",
-        _ when quantity.IsAmps() => Math.Abs(prediction.Value) < 0.03 ? "0 A" : $"about {ReadingText.Digits(Rounded(prediction.Value))} A",
-        _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingText.Show(new Ohms(Rounded(prediction.Value)))}",
-    };
+    public static string Of(Prediction prediction, Quantity quantity) =>
+        prediction.Kind switch
+        {
+            PredictionKind.OverLimit => quantity == Quantity.Insulation ? "above 20 MΩ" : "OL",
+            PredictionKind.Stray => prediction.Value < 20
+                ? "nothing that holds (stray)"
+                : $"nothing that holds (stray, perhaps {ReadingText.Digits(Rounded(prediction.Value))} V)",
+            _ when quantity.IsVolts() => Math.Abs(prediction.Value) < 1.5
+                ? "0 V"
+                : $"about {ReadingText.Digits(Rounded(prediction.Value))} V",
+            _ when quantity.IsAmps() => Math.Abs(prediction.Value) < 0.03
+                ? "0 A"
+                : $"about {ReadingText.Digits(Rounded(prediction.Value))} A",
+            _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingText.Show(new Ohms(Rounded(prediction.Value)))}",
+        };
 
     public static string Point(Circuit circuit, TerminalId terminal)
     {

@@ -15,8 +15,23 @@ namespace Fehler.Core.Drawing;
 /// <param name="Terminals">Terminals with their place on the grid.</param>
 /// <param name="References">Where the other parts of the device are drawn; filled for the part with the coil.</param>
 public sealed record DrawnPart(
-    string Device, string Kind, string Element, string Name, string Function, string Location, int Column, double X, double Y, double Width, double Height,
-    LadderShape Ladder, string Letters, bool IsDelayed, ImmutableArray<DrawnTerminal> Terminals, ImmutableArray<CrossReference> References);
+    string Device,
+    string Kind,
+    string Element,
+    string Name,
+    string Function,
+    string Location,
+    int Column,
+    double X,
+    double Y,
+    double Width,
+    double Height,
+    LadderShape Ladder,
+    string Letters,
+    bool IsDelayed,
+    ImmutableArray<DrawnTerminal> Terminals,
+    ImmutableArray<CrossReference> References
+);
 
 public sealed record DrawnTerminal(TerminalId Terminal, double X, double Y);
 
@@ -37,8 +52,14 @@ public sealed record DrawnCoupling(string From, string To, double FromX, double 
 
 /// <summary>One drawing sheet, power or control.</summary>
 public sealed record DrawingSheet(
-    PathType Type, double Width, double Height, ImmutableArray<DrawnPart> Parts, ImmutableArray<DrawnWire> Wires,
-    ImmutableArray<DrawnReference> References, ImmutableArray<DrawnCoupling> Couplings);
+    PathType Type,
+    double Width,
+    double Height,
+    ImmutableArray<DrawnPart> Parts,
+    ImmutableArray<DrawnWire> Wires,
+    ImmutableArray<DrawnReference> References,
+    ImmutableArray<DrawnCoupling> Couplings
+);
 
 /// <summary>
 /// Places the symbols of a circuit on a grid, from its structure alone: series downwards, parallel side by side, the first
@@ -47,14 +68,21 @@ public sealed record DrawingSheet(
 /// </summary>
 public static class DrawingLayout
 {
-    private const double PartHeight = 2, Gap = 1, ColumnGap = 2.1, PolePitch = 1, Lead = 1.2;
+    private const double PartHeight = 2,
+        Gap = 1,
+        ColumnGap = 2.1,
+        PolePitch = 1,
+        Lead = 1.2;
 
     /// <summary>A coupling runs below the middle, where the tags stand.</summary>
     private const double CouplingShare = 0.8;
 
     internal static ImmutableArray<DrawingSheet> Of(Circuit circuit)
     {
-        var sheets = new[] { PathType.Power, PathType.Control }.Select(type => new SheetBuilder(circuit, type).Build()).Where(s => s.Parts.Length > 0).ToList();
+        var sheets = new[] { PathType.Power, PathType.Control }
+            .Select(type => new SheetBuilder(circuit, type).Build())
+            .Where(s => s.Parts.Length > 0)
+            .ToList();
         return [.. sheets.Select(s => s with { Parts = [.. s.Parts.Select(p => p with { References = References(circuit, sheets, p) })] })];
     }
 
@@ -70,7 +98,9 @@ public static class DrawingLayout
 
         CrossReference Find(string name)
         {
-            var drawn = sheets.SelectMany(s => s.Parts.Select(p => (s.Type, Part: p))).FirstOrDefault(x => x.Part.Device == part.Device && x.Part.Name.Split(',').Contains(name));
+            var drawn = sheets
+                .SelectMany(s => s.Parts.Select(p => (s.Type, Part: p)))
+                .FirstOrDefault(x => x.Part.Device == part.Device && x.Part.Name.Split(',').Contains(name));
             return new CrossReference(name, drawn.Type, drawn.Part?.Column ?? 0);
         }
 
@@ -98,7 +128,15 @@ public static class DrawingLayout
 
             var columns = _parts.Select(p => p.X).Distinct().Order().ToList();
             ImmutableArray<DrawnPart> parts = [.. _parts.Select(p => p with { Column = columns.IndexOf(p.X) + 1 })];
-            return new DrawingSheet(type, x - ColumnGap + (type == PathType.Power ? 0.8 : 1.7), _bottom + 1, parts, _wires.ToImmutable(), _references.ToImmutable(), [.. Couplings(parts)]);
+            return new DrawingSheet(
+                type,
+                x - ColumnGap + (type == PathType.Power ? 0.8 : 1.7),
+                _bottom + 1,
+                parts,
+                _wires.ToImmutable(),
+                _references.ToImmutable(),
+                [.. Couplings(parts)]
+            );
         }
 
         private double Path(CircuitPath path, double x)
@@ -218,7 +256,11 @@ public static class DrawingLayout
                 for (var i = 0; i < tail.Length; i++)
                 {
                     var px = at + i * PolePitch;
-                    Wire(tail[i], label: false, at == x ? [(px, bottom - Gap), (px, bottom)] : [(px, bottom - Gap), (px, bottom), (px - (at - x), bottom)]);
+                    Wire(
+                        tail[i],
+                        label: false,
+                        at == x ? [(px, bottom - Gap), (px, bottom)] : [(px, bottom - Gap), (px, bottom), (px - (at - x), bottom)]
+                    );
                 }
 
                 at += Width(child) + ColumnGap;
@@ -255,14 +297,38 @@ public static class DrawingLayout
                 }
             }
 
-            var names = part.Out.IsEmpty ? "" : string.Join(',', part.In.Select((_, i) => ElementOf(device, part.In[i])?.Name ?? $"{part.In[i]}-{part.Out[i]}").Distinct());
+            var names = part.Out.IsEmpty
+                ? ""
+                : string.Join(
+                    ',',
+                    part.In.Select((_, i) => ElementOf(device, part.In[i])?.Name ?? $"{part.In[i]}-{part.Out[i]}").Distinct()
+                );
             var single = part.In.Length == 1 && part.Out.Length == 1;
-            var element = single
-                ? elements.FirstOrDefault(e => (e.A == part.In[0] && e.B == part.Out[0]) || (e.B == part.In[0] && e.A == part.Out[0]))
-                : part.Out.Length > 0 ? ElementOf(device, part.In[0]) : null;
-            _parts.Add(new DrawnPart(part.Device, device.Kind.Id, RoleName(element?.Role), single ? element?.Name ?? names : names, device.Function, circuit.Location(device.Location).Name, 0,
-                x, top, Math.Max(part.In.Length, part.Out.Length), PartHeight,
-                device.Kind.LadderShapeOf(element), device.Kind.Letters, element is not null && device.Kind.IsDelayed(element), terminals.ToImmutable(), []));
+            var element =
+                single
+                    ? elements.FirstOrDefault(e => (e.A == part.In[0] && e.B == part.Out[0]) || (e.B == part.In[0] && e.A == part.Out[0]))
+                : part.Out.Length > 0 ? ElementOf(device, part.In[0])
+                : null;
+            _parts.Add(
+                new DrawnPart(
+                    part.Device,
+                    device.Kind.Id,
+                    RoleName(element?.Role),
+                    single ? element?.Name ?? names : names,
+                    device.Function,
+                    circuit.Location(device.Location).Name,
+                    0,
+                    x,
+                    top,
+                    Math.Max(part.In.Length, part.Out.Length),
+                    PartHeight,
+                    device.Kind.LadderShapeOf(element),
+                    device.Kind.Letters,
+                    element is not null && device.Kind.IsDelayed(element),
+                    terminals.ToImmutable(),
+                    []
+                )
+            );
             _bottom = Math.Max(_bottom, top + PartHeight);
         }
 
@@ -283,7 +349,11 @@ public static class DrawingLayout
         private int OutColumn(Part part, int index, int[] natural)
         {
             var device = circuit.Device(part.Device);
-            var partner = device.Kind.Poles(device).Where(p => p.Load == part.Out[index] || p.Line == part.Out[index]).Select(p => p.Load == part.Out[index] ? p.Line : p.Load).FirstOrDefault();
+            var partner = device
+                .Kind.Poles(device)
+                .Where(p => p.Load == part.Out[index] || p.Line == part.Out[index])
+                .Select(p => p.Load == part.Out[index] ? p.Line : p.Load)
+                .FirstOrDefault();
             var entering = partner is null ? -1 : part.In.IndexOf(partner);
             return entering < 0 ? index : natural[entering];
         }
@@ -296,18 +366,31 @@ public static class DrawingLayout
             return Enumerable.Range(0, part.Out.Length).Any(i => OutColumn(part, i, natural) != i);
         }
 
-        private static Element? ElementOf(Device device, string terminal) => device.Kind.Elements(device).FirstOrDefault(e => e.A == terminal || e.B == terminal);
+        private static Element? ElementOf(Device device, string terminal) =>
+            device.Kind.Elements(device).FirstOrDefault(e => e.A == terminal || e.B == terminal);
 
         private IEnumerable<DrawnCoupling> Couplings(ImmutableArray<DrawnPart> parts)
         {
             // Poles lie side by side; the coils of the same contactors need no second line.
             foreach (var part in parts.Where(p => p.Element == "pole"))
             {
-                foreach (var tag in circuit.Device(part.Device).Kind.CoupledTo(circuit.Device(part.Device)).Where(t => string.CompareOrdinal(part.Device, t) < 0))
+                foreach (
+                    var tag in circuit
+                        .Device(part.Device)
+                        .Kind.CoupledTo(circuit.Device(part.Device))
+                        .Where(t => string.CompareOrdinal(part.Device, t) < 0)
+                )
                 {
                     if (parts.FirstOrDefault(p => p.Device == tag && p.Element == "pole") is { } other)
                     {
-                        yield return new DrawnCoupling(part.Device, tag, part.X + part.Width - PolePitch, part.Y + CouplingShare * part.Height, other.X, other.Y + CouplingShare * other.Height);
+                        yield return new DrawnCoupling(
+                            part.Device,
+                            tag,
+                            part.X + part.Width - PolePitch,
+                            part.Y + CouplingShare * part.Height,
+                            other.X,
+                            other.Y + CouplingShare * other.Height
+                        );
                     }
                 }
             }
@@ -337,42 +420,47 @@ public static class DrawingLayout
             _wires.Add(new DrawnWire(wire, [.. points], label ? ((a.X + b.X) / 2, (a.Y + b.Y) / 2) : null));
         }
 
-        private ImmutableArray<string> HeadWires(PathExpression expression) => expression switch
-        {
-            Part p => [.. p.In.Select(t => circuit.WireAt(new TerminalId(p.Device, t)))],
-            InSeries s => HeadWires(s.Children[0]),
-            InParallel p => HeadWires(p.Children[0]),
-            _ => [],
-        };
+        private ImmutableArray<string> HeadWires(PathExpression expression) =>
+            expression switch
+            {
+                Part p => [.. p.In.Select(t => circuit.WireAt(new TerminalId(p.Device, t)))],
+                InSeries s => HeadWires(s.Children[0]),
+                InParallel p => HeadWires(p.Children[0]),
+                _ => [],
+            };
 
-        private ImmutableArray<string> TailWires(PathExpression expression) => expression switch
-        {
-            Part p => [.. p.Out.Select(t => circuit.WireAt(new TerminalId(p.Device, t)))],
-            InSeries s => TailWires(s.Children[^1]),
-            InParallel p => TailWires(p.Children[0]),
-            _ => [],
-        };
+        private ImmutableArray<string> TailWires(PathExpression expression) =>
+            expression switch
+            {
+                Part p => [.. p.Out.Select(t => circuit.WireAt(new TerminalId(p.Device, t)))],
+                InSeries s => TailWires(s.Children[^1]),
+                InParallel p => TailWires(p.Children[0]),
+                _ => [],
+            };
 
-        private static double Width(PathExpression expression) => expression switch
-        {
-            Part p => Math.Max(p.In.Length, p.Out.Length) * PolePitch,
-            InSeries s => s.Children.Max(Width),
-            InParallel p => p.Children.Sum(Width) + ColumnGap * (p.Children.Length - 1),
-            _ => 0,
-        };
+        private static double Width(PathExpression expression) =>
+            expression switch
+            {
+                Part p => Math.Max(p.In.Length, p.Out.Length) * PolePitch,
+                InSeries s => s.Children.Max(Width),
+                InParallel p => p.Children.Sum(Width) + ColumnGap * (p.Children.Length - 1),
+                _ => 0,
+            };
 
-        private double Height(PathExpression expression) => expression switch
-        {
-            Part p => PartHeight + (CrossesAbove(p) ? Gap : 0) + (CrossesBelow(p) ? Gap : 0),
-            InSeries s => s.Children.Sum(Height) + Gap * (s.Children.Length - 1),
-            InParallel p => p.Children.Max(Height) + 2 * Gap,
-            _ => 0,
-        };
+        private double Height(PathExpression expression) =>
+            expression switch
+            {
+                Part p => PartHeight + (CrossesAbove(p) ? Gap : 0) + (CrossesBelow(p) ? Gap : 0),
+                InSeries s => s.Children.Sum(Height) + Gap * (s.Children.Length - 1),
+                InParallel p => p.Children.Max(Height) + 2 * Gap,
+                _ => 0,
+            };
 
         /// <summary>Whether the part the path exists for stands in here: a coil, a lamp.</summary>
-        private bool HoldsLoad(PathExpression expression) => expression.Parts().Any(p =>
-            circuit.Device(p.Device) is var d && ElementOf(d, p.In[0]) is { Role: ElementRole.Load });
+        private bool HoldsLoad(PathExpression expression) =>
+            expression.Parts().Any(p => circuit.Device(p.Device) is var d && ElementOf(d, p.In[0]) is { Role: ElementRole.Load });
 
-        private static string RoleName(ElementRole? role) => role is { } r ? char.ToLowerInvariant(r.ToString()[0]) + r.ToString()[1..] : "";
+        private static string RoleName(ElementRole? role) =>
+            role is { } r ? char.ToLowerInvariant(r.ToString()[0]) + r.ToString()[1..] : "";
     }
 }

@@ -21,7 +21,12 @@ namespace Fehler.Core.Editing;
 public abstract record CircuitEdit;
 
 /// <summary>How a new device stands to the part that is already there.</summary>
-public enum Beside { SeriesBefore, SeriesAfter, Parallel }
+public enum Beside
+{
+    SeriesBefore,
+    SeriesAfter,
+    Parallel,
+}
 
 /// <summary>Puts a new contact, lamp or other two-terminal device before, behind or across a part of a path.</summary>
 /// <param name="Part">The part as its path writes it, <c>S1:21-22</c>.</param>
@@ -31,7 +36,8 @@ public enum Beside { SeriesBefore, SeriesAfter, Parallel }
 /// <param name="Contact">Its terminals, <c>13-14</c>.</param>
 /// <param name="Location">Place of a new device.</param>
 /// <param name="Function">What a new device does.</param>
-public sealed record InsertBeside(string Part, Beside How, string Tag, string Kind, string Contact, string Location, string Function) : CircuitEdit;
+public sealed record InsertBeside(string Part, Beside How, string Tag, string Kind, string Contact, string Location, string Function)
+    : CircuitEdit;
 
 /// <summary>Takes a part out of its path; what stood before and behind it is joined. A device with no part left goes too.</summary>
 public sealed record RemovePart(string Part) : CircuitEdit;

@@ -12,45 +12,73 @@ namespace Fehler.Core.Editing;
 public static class CircuitEditor
 {
     /// <exception cref="CircuitException">The edit names something that is not there, or leads to what cannot be a circuit.</exception>
-    public static Circuit Apply(Circuit circuit, CircuitEdit edit) => edit switch
-    {
-        InsertBeside e => Insert(circuit, e),
-        RemovePart e => Remove(circuit, e.Part),
-        RenameDevice e => Rename(circuit, e),
-        RenameContact e => Rename(circuit, e),
-        RenumberWire e => Renumber(circuit, e),
-        SetParameter e => Set(circuit, e),
-        DescribeDevice e => Rebuilt(circuit, devices: Changed(circuit, e.Tag, d => d with { Function = e.Function, Location = e.Location })),
-        SetPlace e => Place(circuit, e),
-        RouteChained e => Route(circuit, e.Wire, Chain(circuit, e)),
-        RouteOverStrip e => Route(circuit, e.Wire, OverStrip(circuit, e)),
-        MoveEnd e => Move(circuit, e),
-        DescribeCircuit e => Rebuilt(circuit with { Tag = e.Tag, Title = e.Title, Area = e.Area, Enclosure = e.Enclosure, Drawing = e.Drawing, Notes = e.Notes }),
-        _ => throw new CircuitException("edit", "is of no known type."),
-    };
+    public static Circuit Apply(Circuit circuit, CircuitEdit edit) =>
+        edit switch
+        {
+            InsertBeside e => Insert(circuit, e),
+            RemovePart e => Remove(circuit, e.Part),
+            RenameDevice e => Rename(circuit, e),
+            RenameContact e => Rename(circuit, e),
+            RenumberWire e => Renumber(circuit, e),
+            SetParameter e => Set(circuit, e),
+            DescribeDevice e => Rebuilt(
+                circuit,
+                devices: Changed(circuit, e.Tag, d => d with { Function = e.Function, Location = e.Location })
+            ),
+            SetPlace e => Place(circuit, e),
+            RouteChained e => Route(circuit, e.Wire, Chain(circuit, e)),
+            RouteOverStrip e => Route(circuit, e.Wire, OverStrip(circuit, e)),
+            MoveEnd e => Move(circuit, e),
+            DescribeCircuit e => Rebuilt(
+                circuit with
+                {
+                    Tag = e.Tag,
+                    Title = e.Title,
+                    Area = e.Area,
+                    Enclosure = e.Enclosure,
+                    Drawing = e.Drawing,
+                    Notes = e.Notes,
+                }
+            ),
+            _ => throw new CircuitException("edit", "is of no known type."),
+        };
 
     private static Circuit Insert(Circuit circuit, InsertBeside edit)
     {
         var beside = PartOf(circuit, edit.Part);
-        Require(beside.In.Length == 1 && beside.Out.Length == 1, "edit.part", $"{edit.Part} has several poles; put the device beside a two-terminal part.");
+        Require(
+            beside.In.Length == 1 && beside.Out.Length == 1,
+            "edit.part",
+            $"{edit.Part} has several poles; put the device beside a two-terminal part."
+        );
         var added = Parse($"{edit.Tag}:{edit.Contact}", "edit.contact");
         Require(added.In.Length == 1 && added.Out.Length == 1, "edit.contact", $"'{edit.Contact}' is not a contact like 13-14.");
         Require(!circuit.Paths.Any(p => p.Expression.Parts().Contains(added)), "edit.contact", $"{added} is already wired.");
         var devices = circuit.FindDevice(edit.Tag) is { } there
             ? Changed(circuit, edit.Tag, _ => WithContact(there, edit.Contact))
             : circuit.Devices.Add(NewDevice(circuit, edit));
-        PathExpression With(PathExpression part) => edit.How switch
-        {
-            Beside.SeriesBefore => new InSeries([added, part]),
-            Beside.SeriesAfter => new InSeries([part, added]),
-            _ => new InParallel([part, added]),
-        };
-        return Rebuilt(circuit, devices, [.. circuit.Paths.Select(p => p with { Expression = Flat(Replaced(p.Expression, beside, With)) })]);
+        PathExpression With(PathExpression part) =>
+            edit.How switch
+            {
+                Beside.SeriesBefore => new InSeries([added, part]),
+                Beside.SeriesAfter => new InSeries([part, added]),
+                _ => new InParallel([part, added]),
+            };
+        return Rebuilt(
+            circuit,
+            devices,
+            [.. circuit.Paths.Select(p => p with { Expression = Flat(Replaced(p.Expression, beside, With)) })]
+        );
     }
 
     private static Device NewDevice(Circuit circuit, InsertBeside edit)
     {
-        var kind = DeviceKinds.Find(edit.Kind) ?? throw new CircuitException("edit.kind", $"is '{edit.Kind}'; expected one of: {string.Join(", ", DeviceKinds.All.Select(k => k.Id))}.");
+        var kind =
+            DeviceKinds.Find(edit.Kind)
+            ?? throw new CircuitException(
+                "edit.kind",
+                $"is '{edit.Kind}'; expected one of: {string.Join(", ", DeviceKinds.All.Select(k => k.Id))}."
+            );
         var device = new Device(edit.Tag, kind, edit.Location, Device.NoParameters, edit.Function);
         device = kind.TakesContacts ? device.With(DeviceKind.ContactsParameter, ParameterValue.FromWords([edit.Contact])) : device;
         // A lamp or coil put into a circuit is one for its voltage.
@@ -73,11 +101,17 @@ public static class CircuitEditor
     {
         var part = PartOf(circuit, text);
         var path = circuit.Paths.First(p => p.Expression.Parts().Contains(part));
-        Require(part.In.Length == part.Out.Length, "edit.part", $"{text} ends its path; without it the path has no purpose. Remove what stands before it instead.");
+        Require(
+            part.In.Length == part.Out.Length,
+            "edit.part",
+            $"{text} ends its path; without it the path has no purpose. Remove what stands before it instead."
+        );
         var left = Without(path.Expression, part);
         Require(left is not null, "edit.part", $"{text} is all there is in the path {path.Name}.");
         ImmutableArray<CircuitPath> paths = [.. circuit.Paths.Select(p => p == path ? p with { Expression = Flat(left!) } : p)];
-        var used = paths.SelectMany(p => p.Expression.Parts().Select(x => x.Device).Concat(p.From.Concat(p.To).Select(t => t.Device))).ToHashSet();
+        var used = paths
+            .SelectMany(p => p.Expression.Parts().Select(x => x.Device).Concat(p.From.Concat(p.To).Select(t => t.Device)))
+            .ToHashSet();
         var isGone = !used.Contains(part.Device) && !circuit.Device(part.Device).Kind.IsStrip;
         return Rebuilt(circuit, isGone ? circuit.Devices.RemoveAll(d => d.Tag == part.Device) : circuit.Devices, paths);
     }
@@ -85,27 +119,50 @@ public static class CircuitEditor
     private static Circuit Rename(Circuit circuit, RenameDevice edit)
     {
         Known(circuit, edit.Tag);
-        Require(edit.NewTag.Trim().Length > 0 && edit.NewTag == edit.Tag | circuit.FindDevice(edit.NewTag) is null, "edit.newTag", $"'{edit.NewTag}' is empty or taken by another device.");
+        Require(
+            edit.NewTag.Trim().Length > 0 && edit.NewTag == edit.Tag | circuit.FindDevice(edit.NewTag) is null,
+            "edit.newTag",
+            $"'{edit.NewTag}' is empty or taken by another device."
+        );
         TerminalId At(TerminalId t) => t.Device == edit.Tag ? t with { Device = edit.NewTag } : t;
-        Device Named(Device d) => (d.Tag == edit.Tag ? d with { Tag = edit.NewTag } : d) is var device && d.Kind.CoupledTo(d).Contains(edit.Tag)
-            ? device.Parameters.Where(p => p.Value.Word == edit.Tag).Aggregate(device, (x, p) => x.With(p.Key, edit.NewTag))
-            : device;
+        Device Named(Device d) =>
+            (d.Tag == edit.Tag ? d with { Tag = edit.NewTag } : d) is var device && d.Kind.CoupledTo(d).Contains(edit.Tag)
+                ? device.Parameters.Where(p => p.Value.Word == edit.Tag).Aggregate(device, (x, p) => x.With(p.Key, edit.NewTag))
+                : device;
         return Mapped(circuit, [.. circuit.Devices.Select(Named)], At, p => p.Device == edit.Tag ? p with { Device = edit.NewTag } : p);
     }
 
     private static Circuit Rename(Circuit circuit, RenameContact edit)
     {
         var device = Known(circuit, edit.Tag);
-        Require(device.Kind.TakesContacts && ContactsOf(device).Contains(edit.Contact), "edit.contact", $"{edit.Tag} has no contact {edit.Contact} that can be renumbered.");
+        Require(
+            device.Kind.TakesContacts && ContactsOf(device).Contains(edit.Contact),
+            "edit.contact",
+            $"{edit.Tag} has no contact {edit.Contact} that can be renumbered."
+        );
         var (old, fresh) = (edit.Contact.Split('-'), edit.NewContact.Split('-'));
         Require(fresh.Length == 2 && fresh.All(f => f.Length > 0), "edit.newContact", $"'{edit.NewContact}' is not a contact like 13-14.");
         var role = ElementOf(device, edit.Contact).Role;
-        var renamed = device.With(DeviceKind.ContactsParameter, ParameterValue.FromWords(ContactsOf(device).Select(w => w == edit.Contact ? edit.NewContact : w)));
-        Require(ElementOf(renamed, edit.NewContact).Role == role, "edit.newContact", $"{edit.Contact} {(role == ElementRole.NormallyClosed ? "opens" : "closes")}; by its last digits {edit.NewContact} does the opposite (EN 50005). Take another number, or replace the contact.");
-        string Name(string name) => name == old[0] ? fresh[0] : name == old[1] ? fresh[1] : name;
+        var renamed = device.With(
+            DeviceKind.ContactsParameter,
+            ParameterValue.FromWords(ContactsOf(device).Select(w => w == edit.Contact ? edit.NewContact : w))
+        );
+        Require(
+            ElementOf(renamed, edit.NewContact).Role == role,
+            "edit.newContact",
+            $"{edit.Contact} {(role == ElementRole.NormallyClosed ? "opens" : "closes")}; by its last digits {edit.NewContact} does the opposite (EN 50005). Take another number, or replace the contact."
+        );
+        string Name(string name) =>
+            name == old[0] ? fresh[0]
+            : name == old[1] ? fresh[1]
+            : name;
         TerminalId At(TerminalId t) => t.Device == edit.Tag ? t with { Name = Name(t.Name) } : t;
-        return Mapped(circuit, Changed(circuit, edit.Tag, _ => renamed), At,
-            p => p.Device == edit.Tag ? p with { In = [.. p.In.Select(Name)], Out = [.. p.Out.Select(Name)] } : p);
+        return Mapped(
+            circuit,
+            Changed(circuit, edit.Tag, _ => renamed),
+            At,
+            p => p.Device == edit.Tag ? p with { In = [.. p.In.Select(Name)], Out = [.. p.Out.Select(Name)] } : p
+        );
     }
 
     private static Circuit Renumber(Circuit circuit, RenumberWire edit)
@@ -113,31 +170,53 @@ public static class CircuitEditor
         Require(circuit.Conductors.Any(c => c.Wire == edit.Wire), "edit.wire", $"There is no wire {edit.Wire}.");
         var fresh = edit.NewWire.Trim();
         Require(fresh.Length is > 0 and <= 20, "edit.newWire", "Give the number that is on the ferrules.");
-        Require(fresh == edit.Wire || circuit.Conductors.All(c => c.Wire != fresh), "edit.newWire", $"Wire {fresh} is there already and is another potential.");
+        Require(
+            fresh == edit.Wire || circuit.Conductors.All(c => c.Wire != fresh),
+            "edit.newWire",
+            $"Wire {fresh} is there already and is another potential."
+        );
         // A strip's clamp is called as its wire.
         var strips = circuit.Devices.Where(d => d.Kind.IsStrip).Select(d => d.Tag).ToHashSet();
         TerminalId At(TerminalId t) => strips.Contains(t.Device) && t.Name == edit.Wire ? t with { Name = fresh } : t;
         return circuit with
         {
-            Conductors = [.. circuit.Conductors.Select(c => c.Wire == edit.Wire ? c with { Id = fresh + c.Id[c.Wire.Length..], Wire = fresh, From = At(c.From), To = At(c.To) } : c)],
+            Conductors =
+            [
+                .. circuit.Conductors.Select(c =>
+                    c.Wire == edit.Wire ? c with { Id = fresh + c.Id[c.Wire.Length..], Wire = fresh, From = At(c.From), To = At(c.To) } : c
+                ),
+            ],
         };
     }
 
     private static Circuit Set(Circuit circuit, SetParameter edit)
     {
         var device = Known(circuit, edit.Tag);
-        var spec = device.Kind.Parameters.FirstOrDefault(p => p.Name == edit.Name)
+        var spec =
+            device.Kind.Parameters.FirstOrDefault(p => p.Name == edit.Name)
             ?? throw new CircuitException("edit.name", $"A {device.Kind.Term} has no '{edit.Name}'.");
         ParameterValue value = spec switch
         {
             NumberSpec => double.TryParse(edit.Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
                 ? number
                 : throw new CircuitException("edit.value", $"'{edit.Value}' is not a number; {spec.Description} is given in {spec.Unit}."),
-            ContactsSpec => ParameterValue.FromWords(edit.Value.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)),
+            ContactsSpec => ParameterValue.FromWords(
+                edit.Value.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+            ),
             _ => edit.Value,
         };
         // What the old value led to is worked out again from the new one.
-        return Rebuilt(circuit, Changed(circuit, edit.Tag, d => d.Kind.FollowFrom(edit.Name).Aggregate(d, (x, name) => x with { Parameters = x.Parameters.Remove(name) }).With(edit.Name, value)));
+        return Rebuilt(
+            circuit,
+            Changed(
+                circuit,
+                edit.Tag,
+                d =>
+                    d.Kind.FollowFrom(edit.Name)
+                        .Aggregate(d, (x, name) => x with { Parameters = x.Parameters.Remove(name) })
+                        .With(edit.Name, value)
+            )
+        );
     }
 
     private static Circuit Place(Circuit circuit, SetPlace edit)
@@ -147,18 +226,39 @@ public static class CircuitEditor
         Require(edit.CableMetres is >= 0 and <= 5000, "edit.cableMetres", "The cable is 0 to 5000 m long.");
         var before = circuit.Locations.FirstOrDefault(l => l.Id == edit.Id);
         return before is null
-            ? circuit with { Locations = circuit.Locations.Add(place) }
+            ? circuit with
+            {
+                Locations = circuit.Locations.Add(place),
+            }
             : circuit with
             {
                 Locations = circuit.Locations.Replace(before, place),
-                Conductors = [.. circuit.Conductors.Select(c => edit.CableMetres > 0 && circuit.LocationOf(c.From).Id != circuit.LocationOf(c.To).Id
-                    && (circuit.LocationOf(c.From).Id == edit.Id || circuit.LocationOf(c.To).Id == edit.Id) && c.Metres == before.CableMetres ? c with { Metres = edit.CableMetres } : c)],
+                Conductors =
+                [
+                    .. circuit.Conductors.Select(c =>
+                        edit.CableMetres > 0
+                        && circuit.LocationOf(c.From).Id != circuit.LocationOf(c.To).Id
+                        && (circuit.LocationOf(c.From).Id == edit.Id || circuit.LocationOf(c.To).Id == edit.Id)
+                        && c.Metres == before.CableMetres
+                            ? c with
+                            {
+                                Metres = edit.CableMetres,
+                            }
+                            : c
+                    ),
+                ],
             };
     }
 
     private static IEnumerable<(TerminalId, TerminalId)> Chain(Circuit circuit, RouteChained edit)
     {
-        var ends = edit.Terminals.Select(t => TerminalId.TryParse(t, out var id) ? id : throw new CircuitException("edit.terminals", $"'{t}' is not a terminal like KM1:A1.")).ToList();
+        var ends = edit
+            .Terminals.Select(t =>
+                TerminalId.TryParse(t, out var id)
+                    ? id
+                    : throw new CircuitException("edit.terminals", $"'{t}' is not a terminal like KM1:A1.")
+            )
+            .ToList();
         Require(ends.Count > 1, "edit.terminals", $"Wire {edit.Wire} runs between at least two terminals.");
         return ends.Zip(ends.Skip(1));
     }
@@ -167,7 +267,11 @@ public static class CircuitEditor
     {
         var strip = Known(circuit, edit.Strip);
         Require(strip.Kind.IsStrip, "edit.strip", $"{edit.Strip} is not a terminal strip.");
-        return circuit.Conductors.Where(c => c.Wire == edit.Wire).SelectMany(c => new[] { c.From, c.To }).Distinct().Where(t => t.Device != strip.Tag)
+        return circuit
+            .Conductors.Where(c => c.Wire == edit.Wire)
+            .SelectMany(c => new[] { c.From, c.To })
+            .Distinct()
+            .Where(t => t.Device != strip.Tag)
             .Select(t => (strip.Terminal(edit.Wire), t));
     }
 
@@ -175,18 +279,33 @@ public static class CircuitEditor
     {
         var before = circuit.Conductors.Where(c => c.Wire == wire).ToList();
         Require(before.Count > 0, "edit.wire", $"There is no wire {wire}.");
-        var conductors = route.Select((r, i) => before.FirstOrDefault(b => (b.From, b.To) == r || (b.To, b.From) == r) is { } same
-            ? same with { Id = $"{wire}.{i + 1}" }
-            : new Conductor($"{wire}.{i + 1}", wire, r.From, r.To, Metres(circuit, r.From, r.To), before[0].SquareMillimetres));
+        var conductors = route.Select(
+            (r, i) =>
+                before.FirstOrDefault(b => (b.From, b.To) == r || (b.To, b.From) == r) is { } same
+                    ? same with
+                    {
+                        Id = $"{wire}.{i + 1}",
+                    }
+                    : new Conductor($"{wire}.{i + 1}", wire, r.From, r.To, Metres(circuit, r.From, r.To), before[0].SquareMillimetres)
+        );
         return Checked(circuit with { Conductors = [.. circuit.Conductors.Where(c => c.Wire != wire), .. conductors] });
     }
 
     private static Circuit Move(Circuit circuit, MoveEnd edit)
     {
-        var conductor = circuit.Conductors.FirstOrDefault(c => c.Id == edit.Conductor) ?? throw new CircuitException("edit.conductor", $"There is no conductor {edit.Conductor}.");
-        var to = TerminalId.TryParse(edit.Terminal, out var id) ? id : throw new CircuitException("edit.terminal", $"'{edit.Terminal}' is not a terminal like KM1:A1.");
+        var conductor =
+            circuit.Conductors.FirstOrDefault(c => c.Id == edit.Conductor)
+            ?? throw new CircuitException("edit.conductor", $"There is no conductor {edit.Conductor}.");
+        var to = TerminalId.TryParse(edit.Terminal, out var id)
+            ? id
+            : throw new CircuitException("edit.terminal", $"'{edit.Terminal}' is not a terminal like KM1:A1.");
         var moved = edit.From ? conductor with { From = to } : conductor with { To = to };
-        return Checked(circuit with { Conductors = circuit.Conductors.Replace(conductor, moved with { Metres = Metres(circuit, moved.From, moved.To) }) });
+        return Checked(
+            circuit with
+            {
+                Conductors = circuit.Conductors.Replace(conductor, moved with { Metres = Metres(circuit, moved.From, moved.To) }),
+            }
+        );
     }
 
     private static double Metres(Circuit circuit, TerminalId from, TerminalId to)
@@ -196,16 +315,35 @@ public static class CircuitEditor
     }
 
     /// <summary>Renames everywhere: devices, paths, conductors, reference.</summary>
-    private static Circuit Mapped(Circuit circuit, ImmutableArray<Device> devices, Func<TerminalId, TerminalId> at, Func<Part, Part> part) => Checked(circuit with
-    {
-        Devices = devices,
-        Paths = [.. circuit.Paths.Select(p => p with { From = [.. p.From.Select(at)], To = [.. p.To.Select(at)], Expression = Each(p.Expression, part) })],
-        Conductors = [.. circuit.Conductors.Select(c => c with { From = at(c.From), To = at(c.To) })],
-        Reference = at(circuit.Reference),
-    });
+    private static Circuit Mapped(
+        Circuit circuit,
+        ImmutableArray<Device> devices,
+        Func<TerminalId, TerminalId> at,
+        Func<Part, Part> part
+    ) =>
+        Checked(
+            circuit with
+            {
+                Devices = devices,
+                Paths =
+                [
+                    .. circuit.Paths.Select(p =>
+                        p with
+                        {
+                            From = [.. p.From.Select(at)],
+                            To = [.. p.To.Select(at)],
+                            Expression = Each(p.Expression, part),
+                        }
+                    ),
+                ],
+                Conductors = [.. circuit.Conductors.Select(c => c with { From = at(c.From), To = at(c.To) })],
+                Reference = at(circuit.Reference),
+            }
+        );
 
     /// <summary>Builds a circuit again with all its conductors as given, so that nothing impossible gets through.</summary>
-    private static Circuit Checked(Circuit circuit) => Builder(circuit, circuit.Devices, circuit.Paths, circuit.Conductors, ImmutableDictionary<TerminalId, string>.Empty).Build();
+    private static Circuit Checked(Circuit circuit) =>
+        Builder(circuit, circuit.Devices, circuit.Paths, circuit.Conductors, ImmutableDictionary<TerminalId, string>.Empty).Build();
 
     /// <summary>
     /// Builds a circuit again after its structure has changed. A wire whose terminals are the same as before keeps its route; one that
@@ -216,7 +354,10 @@ public static class CircuitEditor
         var supplies = circuit.Devices.Where(d => d.Kind.IsSupply).Select(d => d.Tag).ToImmutableArray();
         var before = NetDerivation.Of(circuit.Paths, supplies).ToDictionary(n => n.Terminals[0], n => n);
         var after = NetDerivation.Of(paths ?? circuit.Paths, supplies);
-        var kept = before.Values.Where(old => after.Any(n => n.Terminals.ToHashSet().SetEquals(old.Terminals))).Select(n => circuit.WireAt(n.Terminals[0])).ToHashSet();
+        var kept = before
+            .Values.Where(old => after.Any(n => n.Terminals.ToHashSet().SetEquals(old.Terminals)))
+            .Select(n => circuit.WireAt(n.Terminals[0]))
+            .ToHashSet();
         var numbers = ImmutableDictionary.CreateBuilder<TerminalId, string>();
         var used = new HashSet<string>(kept);
         var next = 1;
@@ -233,11 +374,24 @@ public static class CircuitEditor
             numbers[net.Terminals[0]] = number;
         }
 
-        return Builder(circuit, devices ?? circuit.Devices, paths ?? circuit.Paths, [.. circuit.Conductors.Where(c => kept.Contains(c.Wire))], numbers.ToImmutable()).Build();
+        return Builder(
+                circuit,
+                devices ?? circuit.Devices,
+                paths ?? circuit.Paths,
+                [.. circuit.Conductors.Where(c => kept.Contains(c.Wire))],
+                numbers.ToImmutable()
+            )
+            .Build();
     }
 
     private static CircuitBuilder Builder(
-        Circuit circuit, ImmutableArray<Device> devices, ImmutableArray<CircuitPath> paths, ImmutableArray<Conductor> conductors, ImmutableDictionary<TerminalId, string> numbers) => new()
+        Circuit circuit,
+        ImmutableArray<Device> devices,
+        ImmutableArray<CircuitPath> paths,
+        ImmutableArray<Conductor> conductors,
+        ImmutableDictionary<TerminalId, string> numbers
+    ) =>
+        new()
         {
             Tag = circuit.Tag,
             Title = circuit.Title,
@@ -260,7 +414,8 @@ public static class CircuitEditor
         return [.. circuit.Devices.Select(d => d.Tag == tag ? change(d) : d)];
     }
 
-    private static Device Known(Circuit circuit, string tag) => circuit.FindDevice(tag) ?? throw new CircuitException("edit.tag", $"The circuit has no device {tag}.");
+    private static Device Known(Circuit circuit, string tag) =>
+        circuit.FindDevice(tag) ?? throw new CircuitException("edit.tag", $"The circuit has no device {tag}.");
 
     private static ImmutableArray<string> ContactsOf(Device device) => device.Given(DeviceKind.ContactsParameter).Words!.Value;
 
@@ -270,7 +425,11 @@ public static class CircuitEditor
     private static Part PartOf(Circuit circuit, string text)
     {
         var part = Parse(text, "edit.part");
-        return circuit.Paths.SelectMany(p => p.Expression.Parts()).FirstOrDefault(p => p.Equals(part) || (p.Device == part.Device && p.In.SequenceEqual(part.Out) && p.Out.SequenceEqual(part.In)))
+        return circuit
+                .Paths.SelectMany(p => p.Expression.Parts())
+                .FirstOrDefault(p =>
+                    p.Equals(part) || (p.Device == part.Device && p.In.SequenceEqual(part.Out) && p.Out.SequenceEqual(part.In))
+                )
             ?? throw new CircuitException("edit.part", $"{text} is not a part of any path.");
     }
 
@@ -286,45 +445,53 @@ public static class CircuitEditor
         }
     }
 
-    private static PathExpression Each(PathExpression expression, Func<Part, Part> change) => expression switch
-    {
-        Part part => change(part),
-        InSeries s => new InSeries([.. s.Children.Select(c => Each(c, change))]),
-        InParallel p => new InParallel([.. p.Children.Select(c => Each(c, change))]),
-        _ => expression,
-    };
+    private static PathExpression Each(PathExpression expression, Func<Part, Part> change) =>
+        expression switch
+        {
+            Part part => change(part),
+            InSeries s => new InSeries([.. s.Children.Select(c => Each(c, change))]),
+            InParallel p => new InParallel([.. p.Children.Select(c => Each(c, change))]),
+            _ => expression,
+        };
 
-    private static PathExpression Replaced(PathExpression expression, Part old, Func<PathExpression, PathExpression> with) => expression switch
-    {
-        Part part => part.Equals(old) ? with(part) : part,
-        InSeries s => new InSeries([.. s.Children.Select(c => Replaced(c, old, with))]),
-        InParallel p => new InParallel([.. p.Children.Select(c => Replaced(c, old, with))]),
-        _ => expression,
-    };
+    private static PathExpression Replaced(PathExpression expression, Part old, Func<PathExpression, PathExpression> with) =>
+        expression switch
+        {
+            Part part => part.Equals(old) ? with(part) : part,
+            InSeries s => new InSeries([.. s.Children.Select(c => Replaced(c, old, with))]),
+            InParallel p => new InParallel([.. p.Children.Select(c => Replaced(c, old, with))]),
+            _ => expression,
+        };
 
     /// <summary>The expression without a part; null when nothing is left. A branch that loses its only part goes.</summary>
-    private static PathExpression? Without(PathExpression expression, Part part) => expression switch
-    {
-        Part p => p.Equals(part) ? null : p,
-        InSeries s => Joined([.. s.Children.Select(c => Without(c, part)).OfType<PathExpression>()], series: true),
-        InParallel p => Joined([.. p.Children.Select(c => Without(c, part)).OfType<PathExpression>()], series: false),
-        _ => expression,
-    };
+    private static PathExpression? Without(PathExpression expression, Part part) =>
+        expression switch
+        {
+            Part p => p.Equals(part) ? null : p,
+            InSeries s => Joined([.. s.Children.Select(c => Without(c, part)).OfType<PathExpression>()], series: true),
+            InParallel p => Joined([.. p.Children.Select(c => Without(c, part)).OfType<PathExpression>()], series: false),
+            _ => expression,
+        };
 
     /// <summary>Series within series and parallel within parallel are one.</summary>
-    private static PathExpression Flat(PathExpression expression) => expression switch
-    {
-        InSeries s => Joined([.. s.Children.Select(Flat).SelectMany(c => c is InSeries inner ? inner.Children : [c])], series: true)!,
-        InParallel p => Joined([.. p.Children.Select(Flat).SelectMany(c => c is InParallel inner ? inner.Children : [c])], series: false)!,
-        _ => expression,
-    };
+    private static PathExpression Flat(PathExpression expression) =>
+        expression switch
+        {
+            InSeries s => Joined([.. s.Children.Select(Flat).SelectMany(c => c is InSeries inner ? inner.Children : [c])], series: true)!,
+            InParallel p => Joined(
+                [.. p.Children.Select(Flat).SelectMany(c => c is InParallel inner ? inner.Children : [c])],
+                series: false
+            )!,
+            _ => expression,
+        };
 
-    private static PathExpression? Joined(ImmutableArray<PathExpression> children, bool series) => children.Length switch
-    {
-        0 => null,
-        1 => children[0],
-        _ => series ? new InSeries(children) : new InParallel(children),
-    };
+    private static PathExpression? Joined(ImmutableArray<PathExpression> children, bool series) =>
+        children.Length switch
+        {
+            0 => null,
+            1 => children[0],
+            _ => series ? new InSeries(children) : new InParallel(children),
+        };
 
     private static void Require([System.Diagnostics.CodeAnalysis.DoesNotReturnIf(false)] bool condition, string at, string message)
     {

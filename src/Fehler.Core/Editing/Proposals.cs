@@ -21,12 +21,22 @@ public static class Proposals
     private static readonly double[] UsualVolts = [12, 24, 48, 110, 120, 180, 208, 230, 240, 277, 347, 400, 480, 600, 690];
 
     /// <summary>Efficiency of a cage motor around its rated point, rising with its size (common practice).</summary>
-    private static double Efficiency(double kilowatts) => kilowatts switch { < 0.75 => 0.72, < 2.2 => 0.8, < 7.5 => 0.86, < 22 => 0.9, _ => 0.93 };
+    private static double Efficiency(double kilowatts) =>
+        kilowatts switch
+        {
+            < 0.75 => 0.72,
+            < 2.2 => 0.8,
+            < 7.5 => 0.86,
+            < 22 => 0.9,
+            _ => 0.93,
+        };
 
-    public static ImmutableArray<ProposedEdit> Of(CompiledCircuit compiled) => [.. Nameplates(compiled.Circuit), .. Settings(compiled), .. Coils(compiled)];
+    public static ImmutableArray<ProposedEdit> Of(CompiledCircuit compiled) =>
+        [.. Nameplates(compiled.Circuit), .. Settings(compiled), .. Coils(compiled)];
 
     /// <summary>Full-load current from power, voltage, efficiency and power factor: I = P / (sqrt 3 U eta cos phi).</summary>
-    public static double FullLoadAmps(double kilowatts, double volts, double cosPhi) => kilowatts * 1000 / (Math.Sqrt(3) * volts * Efficiency(kilowatts) * cosPhi);
+    public static double FullLoadAmps(double kilowatts, double volts, double cosPhi) =>
+        kilowatts * 1000 / (Math.Sqrt(3) * volts * Efficiency(kilowatts) * cosPhi);
 
     private static IEnumerable<ProposedEdit> Nameplates(Circuit circuit)
     {
@@ -35,8 +45,14 @@ public static class Proposals
             var expected = FullLoadAmps(plate!.Kilowatts, plate.Volts.Value, plate.CosPhi);
             if (Math.Abs(plate.Amps.Value / expected - 1) > 0.3)
             {
-                yield return Number(motor, plate.AmpsParameter, expected, FormattableString.Invariant(
-                    $"A motor of {plate.Kilowatts:0.##} kW at {plate.Volts.Value:0} V takes about {expected:0.0} A; {motor.Tag} says {plate.Amps.Value:0.0} A. Compare with the nameplate."));
+                yield return Number(
+                    motor,
+                    plate.AmpsParameter,
+                    expected,
+                    FormattableString.Invariant(
+                        $"A motor of {plate.Kilowatts:0.##} kW at {plate.Volts.Value:0} V takes about {expected:0.0} A; {motor.Tag} says {plate.Amps.Value:0.0} A. Compare with the nameplate."
+                    )
+                );
             }
         }
     }
@@ -47,8 +63,14 @@ public static class Proposals
         {
             if (Carried(compiled, relay, dial!) is { } carried && Math.Abs(dial!.Amps.Value / carried - 1) > DialShare)
             {
-                yield return Number(relay, dial.Parameter, carried, FormattableString.Invariant(
-                    $"At full load {relay.Tag} carries {carried:0.0} A; its dial is at {dial.Amps.Value:0.0} A. Set it to the nameplate current of its place; never 125 % where the device already includes the factor."));
+                yield return Number(
+                    relay,
+                    dial.Parameter,
+                    carried,
+                    FormattableString.Invariant(
+                        $"At full load {relay.Tag} carries {carried:0.0} A; its dial is at {dial.Amps.Value:0.0} A. Set it to the nameplate current of its place; never 125 % where the device already includes the factor."
+                    )
+                );
             }
         }
     }
@@ -61,7 +83,14 @@ public static class Proposals
         var loaded = new Simulator(Network.Of(circuit with { Devices = [.. circuit.Devices.Select(d => d.Kind.FullyLoaded(d))] }));
         var (runUp, simulator) = (compiled.RunUp, new Simulator(compiled.Network));
         var most = 0.0;
-        foreach (var steps in runUp.WorksAtRest ? [[]] : runUp.Starts.Select(s => s.Run))
+        foreach (
+            var steps in runUp.WorksAtRest
+                ?
+                [
+                    [],
+                ]
+                : runUp.Starts.Select(s => s.Run)
+        )
         {
             var outcome = simulator.Do(simulator.Start().State, steps);
             outcome = simulator.Do(outcome.State, Step.Wait(runUp.TimeToSettle(outcome.State)));
@@ -86,16 +115,33 @@ public static class Proposals
             if (volts > 5 && Math.Abs(coil.Volts.Value / volts - 1) > 0.25)
             {
                 var usual = UsualVolts.MinBy(v => Math.Abs(v - volts));
-                yield return Number(device, coil.VoltsParameter, usual, FormattableString.Invariant(
-                    $"The coil of {device.Tag} sees {volts:0} V; it is rated {coil.Volts.Value:0} V."));
+                yield return Number(
+                    device,
+                    coil.VoltsParameter,
+                    usual,
+                    FormattableString.Invariant($"The coil of {device.Tag} sees {volts:0} V; it is rated {coil.Volts.Value:0} V.")
+                );
             }
         }
     }
 
-    private static IEnumerable<ImmutableArray<Step>> Pressed(Circuit circuit) => circuit.Devices
-        .Where(d => d.Kind.Elements(d).FirstOrDefault()?.Role == ElementRole.NormallyOpen)
-        .SelectMany(d => d.Kind.Actuations(d).Where(a => a is { DeadOnly: false, Resets: false }).Take(1).Select(a => (ImmutableArray<Step>)[new Step(d.Tag, a.Position)]));
+    private static IEnumerable<ImmutableArray<Step>> Pressed(Circuit circuit) =>
+        circuit
+            .Devices.Where(d => d.Kind.Elements(d).FirstOrDefault()?.Role == ElementRole.NormallyOpen)
+            .SelectMany(d =>
+                d.Kind.Actuations(d)
+                    .Where(a => a is { DeadOnly: false, Resets: false })
+                    .Take(1)
+                    .Select(a => (ImmutableArray<Step>)[new Step(d.Tag, a.Position)])
+            );
 
     private static ProposedEdit Number(Device device, string parameter, double value, string text) =>
-        new(text, new SetParameter(device.Tag, parameter, Math.Round(value, value < 10 ? 2 : 1).ToString(System.Globalization.CultureInfo.InvariantCulture)));
+        new(
+            text,
+            new SetParameter(
+                device.Tag,
+                parameter,
+                Math.Round(value, value < 10 ? 2 : 1).ToString(System.Globalization.CultureInfo.InvariantCulture)
+            )
+        );
 }

@@ -44,7 +44,8 @@ internal sealed class Baselines(Network healthy)
         return _asked.Note(state.GetHashCode()) ? _solved.GetOrAdd(state, s => new Lazy<Baseline>(() => Solved(s))).Value : null;
     }
 
-    private Baseline Solved(CircuitState state) => new(healthy.SolveAlternating(state), healthy.HasDirectSupply ? healthy.SolveDirect(state) : null);
+    private Baseline Solved(CircuitState state) =>
+        new(healthy.SolveAlternating(state), healthy.HasDirectSupply ? healthy.SolveDirect(state) : null);
 }
 
 /// <summary>A solved state of the healthy circuit, both domains.</summary>

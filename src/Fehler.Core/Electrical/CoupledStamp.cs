@@ -15,7 +15,14 @@ internal abstract class CoupledStamp : ICoupledStamp
 }
 
 /// <summary>Windings and sources of one domain on their way into its matrix; for the ohmmeter supplies are open.</summary>
-internal sealed class SolvingStamp<T>(Network network, SparseLu<T> lu, T[] injected, T[] admittances, Func<Complex, T> number, bool isPowered) : CoupledStamp
+internal sealed class SolvingStamp<T>(
+    Network network,
+    SparseLu<T> lu,
+    T[] injected,
+    T[] admittances,
+    Func<Complex, T> number,
+    bool isPowered
+) : CoupledStamp
     where T : struct, INumberBase<T>
 {
     /// <summary>Electromotive force of source branches by branch index.</summary>

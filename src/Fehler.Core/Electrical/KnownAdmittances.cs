@@ -25,10 +25,12 @@ internal sealed class KnownAdmittances(Device device, ImmutableArray<Element> el
     private Complex Admittance(Element element, DeviceState state, Domain domain) =>
         element.Role == ElementRole.Source ? 0
         : !element.IsContact ? device.Kind.Admittance(device, element, state, domain)
-        : IsMade(element, state) ? 1 / IElectrical.ContactOhms : 0;
+        : IsMade(element, state) ? 1 / IElectrical.ContactOhms
+        : 0;
 
     /// <summary>A contact on its way is made only if it is made wherever the device may stand: break before make.</summary>
-    private bool IsMade(Element element, DeviceState state) => state.Moving
-        ? Enumerable.Range(0, device.Kind.Positions(device).Length).All(p => device.Kind.IsMade(device, element, new DeviceState(p)))
-        : device.Kind.IsMade(device, element, state);
+    private bool IsMade(Element element, DeviceState state) =>
+        state.Moving
+            ? Enumerable.Range(0, device.Kind.Positions(device).Length).All(p => device.Kind.IsMade(device, element, new DeviceState(p)))
+            : device.Kind.IsMade(device, element, state);
 }

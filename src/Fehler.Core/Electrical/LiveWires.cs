@@ -14,11 +14,21 @@ public static class LiveWires
 
     /// <summary>Numbers of the wires that are live.</summary>
     public static ImmutableSortedSet<string> Of(CompiledCircuit compiled, Solution solution) =>
-        [.. compiled.Circuit.Conductors.GroupBy(c => c.Wire).Where(g => Volts(compiled, solution, g.First().From).Value > AboveVolts).Select(g => g.Key)];
+        [
+            .. compiled
+                .Circuit.Conductors.GroupBy(c => c.Wire)
+                .Where(g => Volts(compiled, solution, g.First().From).Value > AboveVolts)
+                .Select(g => g.Key),
+        ];
 
     /// <summary>The greater of what stands to earth and to the return, alternating or direct, of what holds; a floating wire counts as dead here.</summary>
     public static Volts Volts(CompiledCircuit compiled, Solution solution, TerminalId terminal) =>
-        new(new[] { compiled.Circuit.Earth, compiled.ReturnOf(terminal) }.Max(to => Math.Max(
-            solution.IsFirm(terminal, to) ? solution.Volts(terminal, to).Magnitude : 0,
-            solution.IsFirmDirect(terminal, to) ? Math.Abs(solution.DcVolts(terminal, to)) : 0)));
+        new(
+            new[] { compiled.Circuit.Earth, compiled.ReturnOf(terminal) }.Max(to =>
+                Math.Max(
+                    solution.IsFirm(terminal, to) ? solution.Volts(terminal, to).Magnitude : 0,
+                    solution.IsFirmDirect(terminal, to) ? Math.Abs(solution.DcVolts(terminal, to)) : 0
+                )
+            )
+        );
 }

@@ -24,7 +24,8 @@ public sealed class Network : IHoldsMemory
     private const double LeastSoundness = 1e-6;
 
     /// <summary>Less than any device notices: an indicator draws milliamperes, a monitor's input tens of microamperes.</summary>
-    private const double NoAmps = 1e-6, NoVolts = 1e-3;
+    private const double NoAmps = 1e-6,
+        NoVolts = 1e-3;
 
     private readonly Dictionary<TerminalId, int> _nodes;
     private readonly ImmutableArray<NetworkBranch> _branches;
@@ -65,7 +66,12 @@ public sealed class Network : IHoldsMemory
     private Network(Network healthy, ImmutableArray<Alteration> alterations)
     {
         var isAnotherDevice = alterations.Any(a => a is ParameterIs);
-        Circuit = isAnotherDevice ? healthy.Circuit with { Devices = [.. healthy.Circuit.Devices.Select(d => Altered(d, alterations))] } : healthy.Circuit;
+        Circuit = isAnotherDevice
+            ? healthy.Circuit with
+            {
+                Devices = [.. healthy.Circuit.Devices.Select(d => Altered(d, alterations))],
+            }
+            : healthy.Circuit;
         Alterations = alterations;
         HasDirectSupply = healthy.HasDirectSupply;
         Supply = healthy.Supply is null ? null : Circuit.Device(healthy.Supply.Tag);
@@ -79,10 +85,17 @@ public sealed class Network : IHoldsMemory
         _farads = healthy._farads;
         Size = healthy.Size;
         _healthy = healthy;
-        _changed = [.. Enumerable.Range(0, _branches.Length).Where(i => i >= healthy._branches.Length || !ReferenceEquals(_branches[i], healthy._branches[i]))];
+        _changed =
+        [
+            .. Enumerable
+                .Range(0, _branches.Length)
+                .Where(i => i >= healthy._branches.Length || !ReferenceEquals(_branches[i], healthy._branches[i])),
+        ];
         // Another device or source is more than a few changed branches.
         _baselines = isAnotherDevice || _changed.Any(i => _branches[i].Element?.Role == ElementRole.Source) ? null : healthy._baselines;
-        _known = isAnotherDevice ? [.. Circuit.Devices.Select((d, i) => HasAlteredDevice(i) ? new KnownAdmittances(d, Elements[i]) : healthy._known[i])] : healthy._known;
+        _known = isAnotherDevice
+            ? [.. Circuit.Devices.Select((d, i) => HasAlteredDevice(i) ? new KnownAdmittances(d, Elements[i]) : healthy._known[i])]
+            : healthy._known;
     }
 
     /// <summary>The healthy circuit.</summary>
@@ -117,15 +130,17 @@ public sealed class Network : IHoldsMemory
     internal ImmutableArray<ImmutableArray<Element>> Elements { get; }
     internal IReadOnlyList<NetworkBranch> Branches => _branches;
     internal IReadOnlyDictionary<TerminalId, int> Nodes => _nodes;
+
     internal double Farads(int node) => _farads[node];
 
     internal int DeviceIndex(string tag) => _deviceIndex[tag];
 
     /// <summary>Node of a terminal; earth is -1.</summary>
     /// <exception cref="KeyNotFoundException">The circuit has no such terminal.</exception>
-    public int Node(TerminalId terminal) => _nodes.TryGetValue(terminal, out var node)
-        ? node
-        : throw new KeyNotFoundException($"The circuit {Circuit.Tag} has no terminal {terminal}.");
+    public int Node(TerminalId terminal) =>
+        _nodes.TryGetValue(terminal, out var node)
+            ? node
+            : throw new KeyNotFoundException($"The circuit {Circuit.Tag} has no terminal {terminal}.");
 
     public bool Has(TerminalId terminal) => _nodes.ContainsKey(terminal);
 
@@ -159,14 +174,20 @@ public sealed class Network : IHoldsMemory
 
     private bool Leaves(Solution healthy, NetworkBranch branch, int index, Domain domain)
     {
-        var before = index < healthy.Network._branches.Length ? healthy.Network.Admittance(healthy.Network._branches[index], healthy.State, domain) : 0;
+        var before =
+            index < healthy.Network._branches.Length
+                ? healthy.Network.Admittance(healthy.Network._branches[index], healthy.State, domain)
+                : 0;
         var after = Admittance(branch, healthy.State, domain);
         if (after == before)
         {
             return true;
         }
 
-        var volts = domain == Domain.Ac ? (healthy.NodeVolts(branch.A) - healthy.NodeVolts(branch.B)).Magnitude : Math.Abs(healthy.DirectVolts(branch.A) - healthy.DirectVolts(branch.B));
+        var volts =
+            domain == Domain.Ac
+                ? (healthy.NodeVolts(branch.A) - healthy.NodeVolts(branch.B)).Magnitude
+                : Math.Abs(healthy.DirectVolts(branch.A) - healthy.DirectVolts(branch.B));
         return after.Magnitude < before.Magnitude ? volts * before.Magnitude < NoAmps : volts < NoVolts;
     }
 
@@ -174,7 +195,8 @@ public sealed class Network : IHoldsMemory
     internal SparseLu<Complex> Factored(CircuitState state) => SolveAlternating(state).Lu;
 
     /// <summary>The alternating voltages of a state from scratch.</summary>
-    internal Factored<Complex> SolveAlternating(CircuitState state) => SolveAfresh(state, Domain.Ac, y => y, n => new Complex(PointLeak, Omega * _farads[n]));
+    internal Factored<Complex> SolveAlternating(CircuitState state) =>
+        SolveAfresh(state, Domain.Ac, y => y, n => new Complex(PointLeak, Omega * _farads[n]));
 
     /// <summary>The direct-current control supplies alone: what is alternating does not move a DC meter or a DC coil.</summary>
     internal Factored<double> SolveDirect(CircuitState state) => SolveAfresh(state, Domain.Dc, y => y.Real, _ => PointLeak);
@@ -281,14 +303,17 @@ public sealed class Network : IHoldsMemory
     internal SparseLu<double> FactorOhms(CircuitState state) => SolveAfresh(state, Domain.Ohms, y => y.Real, _ => PointLeak).Lu;
 
     /// <summary>Whether the fault made this device another one (a wrong coil).</summary>
-    internal bool HasAlteredDevice(int device) => device >= 0 && Alterations.Any(a => a is ParameterIs p && p.Device == Circuit.Devices[device].Tag);
+    internal bool HasAlteredDevice(int device) =>
+        device >= 0 && Alterations.Any(a => a is ParameterIs p && p.Device == Circuit.Devices[device].Tag);
 
     /// <summary>Admittance of a branch in a state, its fault included, siemens.</summary>
     internal Complex Admittance(NetworkBranch branch, CircuitState state, Domain domain)
     {
         if (branch.Conductor is { } conductor)
         {
-            return branch.Open || (state.Lifted.Count > 0 && state.Lifted.Contains(conductor.Id)) ? 0 : 1 / (conductor.Ohms + branch.SeriesOhms);
+            return branch.Open || (state.Lifted.Count > 0 && state.Lifted.Contains(conductor.Id))
+                ? 0
+                : 1 / (conductor.Ohms + branch.SeriesOhms);
         }
 
         if (branch.Element is not { } element)
@@ -301,7 +326,9 @@ public sealed class Network : IHoldsMemory
             return 0;
         }
 
-        var admittance = branch.Made ? 1 / IElectrical.ContactOhms : _known[branch.Device].Of(state.Devices[branch.Device], domain)[branch.ElementIndex];
+        var admittance = branch.Made
+            ? 1 / IElectrical.ContactOhms
+            : _known[branch.Device].Of(state.Devices[branch.Device], domain)[branch.ElementIndex];
         if (branch.Inverted)
         {
             admittance = admittance == Complex.Zero ? 1 / IElectrical.ContactOhms : 0;
@@ -325,14 +352,16 @@ public sealed class Network : IHoldsMemory
     internal IReadOnlyList<(int A, int B)> WindingEnds => _windingEnds ??= [.. Joins()];
 
     /// <summary>Where a branch stands in the matrix.</summary>
-    internal BranchPlace PlaceOf(int branch) => (_places ??= SharesPlaces ? _healthy!._places! : [.. _branches.Select(b => Pattern.Place(b.A, b.B))])[branch];
+    internal BranchPlace PlaceOf(int branch) =>
+        (_places ??= SharesPlaces ? _healthy!._places! : [.. _branches.Select(b => Pattern.Place(b.A, b.B))])[branch];
 
     private bool SharesPlaces => _healthy is not null && Pattern == _healthy._pattern && _branches.Length == _healthy._branches.Length;
 
     /// <summary>Only a bridge between points that nothing else joins changes the pattern, and most solutions never need it.</summary>
-    private SparsePattern Pattern => _pattern ??= _branches.All(b => _healthy!._pattern!.Joins(b.A, b.B))
-        ? _healthy!._pattern!
-        : new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
+    private SparsePattern Pattern =>
+        _pattern ??= _branches.All(b => _healthy!._pattern!.Joins(b.A, b.B))
+            ? _healthy!._pattern!
+            : new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
 
     internal int InnerNode(int device, string name) => _nodes[new TerminalId(Circuit.Devices[device].Tag, name)];
 
@@ -345,8 +374,8 @@ public sealed class Network : IHoldsMemory
         }
     }
 
-    private static Device Altered(Device device, ImmutableArray<Alteration> alterations) => alterations.OfType<ParameterIs>()
-        .Where(p => p.Device == device.Tag).Aggregate(device, (d, p) => d.With(p.Parameter, p.Value));
+    private static Device Altered(Device device, ImmutableArray<Alteration> alterations) =>
+        alterations.OfType<ParameterIs>().Where(p => p.Device == device.Tag).Aggregate(device, (d, p) => d.With(p.Parameter, p.Value));
 
     private Dictionary<TerminalId, int> NumberNodes()
     {
@@ -364,9 +393,13 @@ public sealed class Network : IHoldsMemory
         return nodes;
     }
 
-    private IEnumerable<TerminalId> AllTerminals() => Circuit.Devices
-        .SelectMany((d, i) => d.Kind.Terminals(d).Concat(Elements[i].SelectMany(e => new[] { e.A, e.B })).Concat(InnerNames(i)).Select(d.Terminal))
-        .Concat(Circuit.Conductors.SelectMany(c => new[] { c.From, c.To }));
+    private IEnumerable<TerminalId> AllTerminals() =>
+        Circuit
+            .Devices.SelectMany(
+                (d, i) =>
+                    d.Kind.Terminals(d).Concat(Elements[i].SelectMany(e => new[] { e.A, e.B })).Concat(InnerNames(i)).Select(d.Terminal)
+            )
+            .Concat(Circuit.Conductors.SelectMany(c => new[] { c.From, c.To }));
 
     private HashSet<string> InnerNames(int device)
     {
@@ -375,12 +408,15 @@ public sealed class Network : IHoldsMemory
         return names.Names;
     }
 
-    private IEnumerable<(int, int)> Joins() => Circuit.Devices.SelectMany((d, i) =>
-    {
-        var names = new PatternStamp();
-        d.Kind.Stamp(d, default, Domain.Ac, names);
-        return names.Pairs.Select(p => (InnerNode(i, p.From), InnerNode(i, p.To)));
-    });
+    private IEnumerable<(int, int)> Joins() =>
+        Circuit.Devices.SelectMany(
+            (d, i) =>
+            {
+                var names = new PatternStamp();
+                d.Kind.Stamp(d, default, Domain.Ac, names);
+                return names.Pairs.Select(p => (InnerNode(i, p.From), InnerNode(i, p.To)));
+            }
+        );
 
     private IEnumerable<(int, int)> CoupledLinks()
     {
@@ -398,11 +434,22 @@ public sealed class Network : IHoldsMemory
     }
 
     private IEnumerable<NetworkBranch> HealthyBranches() =>
-    [
-        .. Circuit.Devices.SelectMany((d, i) => Elements[i].Select((e, k) =>
-            new NetworkBranch(_nodes[d.Terminal(e.A)], _nodes[d.Terminal(e.B)]) { Device = i, ElementIndex = k, Element = e })),
-        .. Circuit.Conductors.Select(c => new NetworkBranch(_nodes[c.From], _nodes[c.To]) { Conductor = c }),
-    ];
+        [
+            .. Circuit.Devices.SelectMany(
+                (d, i) =>
+                    Elements[i]
+                        .Select(
+                            (e, k) =>
+                                new NetworkBranch(_nodes[d.Terminal(e.A)], _nodes[d.Terminal(e.B)])
+                                {
+                                    Device = i,
+                                    ElementIndex = k,
+                                    Element = e,
+                                }
+                        )
+            ),
+            .. Circuit.Conductors.Select(c => new NetworkBranch(_nodes[c.From], _nodes[c.To]) { Conductor = c }),
+        ];
 
     private NetworkBranch Altered(NetworkBranch branch, ImmutableArray<Alteration> alterations)
     {
@@ -414,7 +461,10 @@ public sealed class Network : IHoldsMemory
                 ElementMade a when Is(branch, a.Device, a.Element) => branch with { Made = true },
                 ContactInverted a when Is(branch, a.Device, a.Element) => branch with { Inverted = true },
                 ElementSeriesOhms a when Is(branch, a.Device, a.Element) => branch with { SeriesOhms = branch.SeriesOhms + a.Ohms },
-                ElementImpedance a when Is(branch, a.Device, a.Element) => branch with { ImpedanceFactor = branch.ImpedanceFactor * a.Factor },
+                ElementImpedance a when Is(branch, a.Device, a.Element) => branch with
+                {
+                    ImpedanceFactor = branch.ImpedanceFactor * a.Factor,
+                },
                 ConductorOpen a when branch.Conductor?.Id == a.Conductor => branch with { Open = true },
                 ConductorSeriesOhms a when branch.Conductor?.Id == a.Conductor => branch with { SeriesOhms = branch.SeriesOhms + a.Ohms },
                 _ => branch,
@@ -427,8 +477,14 @@ public sealed class Network : IHoldsMemory
     private bool Is(NetworkBranch branch, string device, string element) =>
         branch.Element is { } e && Circuit.Devices[branch.Device].Tag == device && e.Name == element;
 
-    private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) => alterations.OfType<Bridge>()
-        .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1) { SeriesOhms = b.Ohms, UnderVoltage = b.UnderVoltage });
+    private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) =>
+        alterations
+            .OfType<Bridge>()
+            .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1)
+            {
+                SeriesOhms = b.Ohms,
+                UnderVoltage = b.UnderVoltage,
+            });
 
     private double[] NodeCapacitance()
     {

@@ -79,7 +79,12 @@ internal sealed class OhmTable
                 continue;
             }
 
-            var change = (branch is { UnderVoltage: true } && _underVoltage ? 1 / branch.SeriesOhms : faulty.Admittance(branch, _state, Domain.Ohms).Real) - healthy;
+            var change =
+                (
+                    branch is { UnderVoltage: true } && _underVoltage
+                        ? 1 / branch.SeriesOhms
+                        : faulty.Admittance(branch, _state, Domain.Ohms).Real
+                ) - healthy;
             if (change != 0)
             {
                 changes.Add(new BranchChange<double>(branch.A, branch.B, change));

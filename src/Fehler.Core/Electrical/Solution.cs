@@ -79,7 +79,10 @@ public sealed class Solution
         {
             var index = Network.BranchIndex(device, i);
             var branch = Network.Branches[index];
-            var sign = branch.A == node ? 1 : branch.B == node ? -1 : 0;
+            var sign =
+                branch.A == node ? 1
+                : branch.B == node ? -1
+                : 0;
             ac += sign * BranchAmps(index);
             dc += sign * BranchDirectAmps(index);
         }
@@ -193,7 +196,12 @@ public sealed class Solution
 }
 
 /// <summary>A rotor at a speed that it tries: its windings' voltages are known at once, anything else solves the circuit.</summary>
-internal sealed class TriedSpeed(Solution solution, int device, DeviceState state, IReadOnlyDictionary<(string From, string To), Complex> windings) : IDeviceMeter
+internal sealed class TriedSpeed(
+    Solution solution,
+    int device,
+    DeviceState state,
+    IReadOnlyDictionary<(string From, string To), Complex> windings
+) : IDeviceMeter
 {
     private IDeviceMeter? _solved;
 

@@ -32,7 +32,10 @@ public static class SpiceNetlist
         }
 
         Coupled(network, state, Domain.Ac, text);
-        text.Append(CultureInfo.InvariantCulture, $".ac lin 1 {network.Omega / (2 * Math.PI):R} {network.Omega / (2 * Math.PI):R}\n.print ac all\n.end\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $".ac lin 1 {network.Omega / (2 * Math.PI):R} {network.Omega / (2 * Math.PI):R}\n.print ac all\n.end\n"
+        );
         return text.ToString();
     }
 
@@ -76,7 +79,10 @@ public static class SpiceNetlist
         return text;
 
         // What a person has typed stays on its line: a second line would be a command to the simulator.
-        void Comment(string said) => text.Append("* ").Append(string.Concat(said.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c))).Append('\n');
+        void Comment(string said) =>
+            text.Append("* ")
+                .Append(string.Concat(said.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c)))
+                .Append('\n');
     }
 
     private static void Resistances(Network network, CircuitState state, Domain domain, StringBuilder text)
@@ -107,9 +113,11 @@ public static class SpiceNetlist
         }
 
         text.Append(CultureInfo.InvariantCulture, $"R{count} {a} x{count} {z.Real:R}\n");
-        text.Append(z.Imaginary > 0
-            ? string.Create(CultureInfo.InvariantCulture, $"L{count} x{count} {b} {z.Imaginary / omega:R}\n")
-            : string.Create(CultureInfo.InvariantCulture, $"C{count} x{count} {b} {-1 / (omega * z.Imaginary):R}\n"));
+        text.Append(
+            z.Imaginary > 0
+                ? string.Create(CultureInfo.InvariantCulture, $"L{count} x{count} {b} {z.Imaginary / omega:R}\n")
+                : string.Create(CultureInfo.InvariantCulture, $"C{count} x{count} {b} {-1 / (omega * z.Imaginary):R}\n")
+        );
     }
 
     private static void Coupled(Network network, CircuitState state, Domain domain, StringBuilder text)
@@ -145,10 +153,16 @@ public static class SpiceNetlist
                 for (var j = 0; j < windings.Length; j++)
                 {
                     var y = admittance[i, j];
-                    text.Append(CultureInfo.InvariantCulture, $"Gr{tag}{i}{j} {Node(windings[i].From)} {Node(windings[i].To)} {Node(windings[j].From)} {Node(windings[j].To)} {y.Real:R}\n");
+                    text.Append(
+                        CultureInfo.InvariantCulture,
+                        $"Gr{tag}{i}{j} {Node(windings[i].From)} {Node(windings[i].To)} {Node(windings[j].From)} {Node(windings[j].To)} {y.Real:R}\n"
+                    );
                     if (domain == Domain.Ac)
                     {
-                        text.Append(CultureInfo.InvariantCulture, $"Gi{tag}{i}{j} {Node(windings[i].From)} {Node(windings[i].To)} q{tag}{j} 0 {y.Imaginary:R}\n");
+                        text.Append(
+                            CultureInfo.InvariantCulture,
+                            $"Gi{tag}{i}{j} {Node(windings[i].From)} {Node(windings[i].To)} q{tag}{j} 0 {y.Imaginary:R}\n"
+                        );
                     }
                 }
             }
@@ -165,13 +179,19 @@ public static class SpiceNetlist
             if (domain == Domain.Dc)
             {
                 text.Append(CultureInfo.InvariantCulture, $"Vd{Device}_{element} d{Device}_{element} {Name(branch.A)} dc {volts.Real:R}\n");
-                text.Append(CultureInfo.InvariantCulture, $"Rd{Device}_{element} d{Device}_{element} {Name(branch.B)} {ohms.Real + branch.SeriesOhms:R}\n");
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"Rd{Device}_{element} d{Device}_{element} {Name(branch.B)} {ohms.Real + branch.SeriesOhms:R}\n"
+                );
                 return;
             }
 
             var id = $"s{Device}_{element}";
             var z = ohms + branch.SeriesOhms;
-            text.Append(CultureInfo.InvariantCulture, $"V{id} e{id} {Name(branch.A)} dc 0 ac {volts.Magnitude:R} {volts.Phase * 180 / Math.PI:R}\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"V{id} e{id} {Name(branch.A)} dc 0 ac {volts.Magnitude:R} {volts.Phase * 180 / Math.PI:R}\n"
+            );
             text.Append(CultureInfo.InvariantCulture, $"R{id} e{id} y{id} {z.Real:R}\n");
             text.Append(CultureInfo.InvariantCulture, $"L{id} y{id} {Name(branch.B)} {z.Imaginary / network.Omega:R}\n");
         }

@@ -102,7 +102,8 @@ internal sealed class WindingEquivalent
 
         public Complex[,] Admittance { get; private set; } = new Complex[0, 0];
 
-        void ICoupledStamp.Windings((string From, string To)[] windings, Complex[,] admittance) => (Windings, Admittance) = (windings, admittance);
+        void ICoupledStamp.Windings((string From, string To)[] windings, Complex[,] admittance) =>
+            (Windings, Admittance) = (windings, admittance);
 
         public void Source(int element, Complex volts, Complex ohms) { }
     }

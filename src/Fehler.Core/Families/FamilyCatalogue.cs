@@ -14,7 +14,17 @@ namespace Fehler.Core.Families;
 /// <param name="Choices">Allowed words of a choice with what they mean.</param>
 /// <param name="Default">Value when nothing is chosen.</param>
 public sealed record FamilyOption(
-    string Name, string Group, string Label, string Type, string Unit, double Minimum, double Maximum, string Help, ImmutableArray<FamilyChoice> Choices, string Default);
+    string Name,
+    string Group,
+    string Label,
+    string Type,
+    string Unit,
+    double Minimum,
+    double Maximum,
+    string Help,
+    ImmutableArray<FamilyChoice> Choices,
+    string Default
+);
 
 public sealed record FamilyChoice(string Value, string Text);
 
@@ -32,7 +42,17 @@ public static class FamilyCatalogue
     };
 
     private static readonly ImmutableArray<Type> Types =
-        [typeof(DirectOnLine), typeof(SinglePhase), typeof(MultiStation), typeof(ImpulseStarter), typeof(Reversing), typeof(UpDown), typeof(StarDelta), typeof(ManualStarter), typeof(PlcDriven)];
+    [
+        typeof(DirectOnLine),
+        typeof(SinglePhase),
+        typeof(MultiStation),
+        typeof(ImpulseStarter),
+        typeof(Reversing),
+        typeof(UpDown),
+        typeof(StarDelta),
+        typeof(ManualStarter),
+        typeof(PlcDriven),
+    ];
 
     public static ImmutableArray<FamilyDescription> All { get; } = [.. Types.Select(Describe)];
 
@@ -40,7 +60,8 @@ public static class FamilyCatalogue
     /// <exception cref="CircuitException">No such family, an option that does not exist, or options that do not go together.</exception>
     public static Circuit Build(string family, JsonElement options)
     {
-        var type = Types.FirstOrDefault(t => t.GetCustomAttribute<FamilyAttribute>()!.Id == family)
+        var type =
+            Types.FirstOrDefault(t => t.GetCustomAttribute<FamilyAttribute>()!.Id == family)
             ?? throw new CircuitException("family", $"is '{family}'; expected one of: {string.Join(", ", All.Select(f => f.Id))}.");
         try
         {
@@ -50,7 +71,10 @@ public static class FamilyCatalogue
         }
         catch (JsonException e)
         {
-            throw new CircuitException("options", $"{e.Path ?? "$"} is not understood: give a value of the kind that the family's options name.");
+            throw new CircuitException(
+                "options",
+                $"{e.Path ?? "$"} is not understood: give a value of the kind that the family's options name."
+            );
         }
     }
 
@@ -63,7 +87,14 @@ public static class FamilyCatalogue
                 var value = Convert.ToDouble(property.GetValue(starter), System.Globalization.CultureInfo.InvariantCulture);
                 if (!(value >= option.Minimum && value <= option.Maximum) && value != 0)
                 {
-                    throw new CircuitException($"options.{Camel(property.Name)}", FormattableString.Invariant($"is {value}; {option.Label} goes from {option.Minimum:0.###} to {option.Maximum:0.###} {option.Unit}").TrimEnd() + ".");
+                    throw new CircuitException(
+                        $"options.{Camel(property.Name)}",
+                        FormattableString
+                            .Invariant(
+                                $"is {value}; {option.Label} goes from {option.Minimum:0.###} to {option.Maximum:0.###} {option.Unit}"
+                            )
+                            .TrimEnd() + "."
+                    );
                 }
             }
         }
@@ -73,23 +104,51 @@ public static class FamilyCatalogue
     {
         var family = type.GetCustomAttribute<FamilyAttribute>()!;
         var defaults = JsonSerializer.Deserialize("""{"tag":"?","title":"?"}""", type, Json)!;
-        return new FamilyDescription(family.Id, family.Name, family.Description, [.. Options(type).Select(o => Describe(o.Property, o.Option, defaults))]);
+        return new FamilyDescription(
+            family.Id,
+            family.Name,
+            family.Description,
+            [.. Options(type).Select(o => Describe(o.Property, o.Option, defaults))]
+        );
     }
 
     /// <summary>What is the family's own comes first, then what every starter has.</summary>
-    private static IEnumerable<(PropertyInfo Property, OptionAttribute Option)> Options(Type type) => type.GetProperties()
-        .OrderBy(p => p.DeclaringType == typeof(Starter) ? 1 : 0)
-        .Select(p => (Property: p, Option: p.GetCustomAttribute<OptionAttribute>()!)).Where(x => x.Option is not null);
+    private static IEnumerable<(PropertyInfo Property, OptionAttribute Option)> Options(Type type) =>
+        type.GetProperties()
+            .OrderBy(p => p.DeclaringType == typeof(Starter) ? 1 : 0)
+            .Select(p => (Property: p, Option: p.GetCustomAttribute<OptionAttribute>()!))
+            .Where(x => x.Option is not null);
 
     private static FamilyOption Describe(PropertyInfo property, OptionAttribute option, object defaults)
     {
         var value = property.GetValue(defaults)!;
         var type = property.PropertyType;
-        return new FamilyOption(Camel(property.Name), option.Group, option.Label,
-            type.IsEnum ? "choice" : type == typeof(bool) ? "yes-no" : type == typeof(int) ? "whole" : type == typeof(double) ? "number" : "text",
-            option.Unit, option.Minimum, option.Maximum, option.Help,
-            type.IsEnum ? [.. Enum.GetNames(type).Select(n => new FamilyChoice(Camel(n), type.GetField(n)!.GetCustomAttribute<WordAttribute>()?.Text ?? n))] : [],
-            type.IsEnum ? Camel(value.ToString()!) : value is bool yes ? yes ? "true" : "false" : Convert.ToString(value, System.Globalization.CultureInfo.InvariantCulture)!);
+        return new FamilyOption(
+            Camel(property.Name),
+            option.Group,
+            option.Label,
+            type.IsEnum ? "choice"
+                : type == typeof(bool) ? "yes-no"
+                : type == typeof(int) ? "whole"
+                : type == typeof(double) ? "number"
+                : "text",
+            option.Unit,
+            option.Minimum,
+            option.Maximum,
+            option.Help,
+            type.IsEnum
+                ?
+                [
+                    .. Enum.GetNames(type)
+                        .Select(n => new FamilyChoice(Camel(n), type.GetField(n)!.GetCustomAttribute<WordAttribute>()?.Text ?? n)),
+                ]
+                : [],
+            type.IsEnum ? Camel(value.ToString()!)
+                : value is bool yes
+                    ? yes ? "true"
+                        : "false"
+                : Convert.ToString(value, System.Globalization.CultureInfo.InvariantCulture)!
+        );
     }
 
     private static string Camel(string name) => JsonNamingPolicy.CamelCase.ConvertName(name);

@@ -8,7 +8,11 @@ namespace Fehler.Core.Families;
 /// One-button stations on an impulse relay: each press starts or stops. The relay remembers with the power off, so the motor starts
 /// by itself when the supply comes back.
 /// </summary>
-[Family("impulse", "One-button stations, impulse relay", "Each press toggles; any number of buttons in parallel; it remembers through a power cut.")]
+[Family(
+    "impulse",
+    "One-button stations, impulse relay",
+    "Each press toggles; any number of buttons in parallel; it remembers through a power cut."
+)]
 public sealed record ImpulseStarter : Starter
 {
     [Option("Starting", "Buttons", Minimum = 1, Maximum = 12)]
@@ -33,7 +37,12 @@ public sealed record ImpulseStarter : Starter
         yield return base.Locations().First();
         for (var n = 1; n <= Buttons; n++)
         {
-            yield return new Location(n == 1 ? "station" : $"station{n}", $"{StationName} {n}", LocationType.FieldStation, StationMetres + (n - 1) * 15);
+            yield return new Location(
+                n == 1 ? "station" : $"station{n}",
+                $"{StationName} {n}",
+                LocationType.FieldStation,
+                StationMetres + (n - 1) * 15
+            );
         }
 
         yield return base.Locations().Last();
@@ -58,15 +67,40 @@ public sealed record ImpulseStarter : Starter
 
     private protected override IEnumerable<CircuitPath> PowerPaths()
     {
-        yield return Power("Motor", Incoming, [], Series(PowerHead, ThreePoles("KM1"), If(HasOverloadRelay, ThreePoles("F2")), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W"));
+        yield return Power(
+            "Motor",
+            Incoming,
+            [],
+            Series(PowerHead, ThreePoles("KM1"), If(HasOverloadRelay, ThreePoles("F2")), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W")
+        );
         yield return EarthPath();
     }
 
     private protected override IEnumerable<CircuitPath> ControlPaths()
     {
         var press = Series(Parallel(Enumerable.Range(1, Buttons).Select(n => $"S{n}:13-14")), "K1:A1-A2");
-        var run = Series(SafetyContacts, "K1:13-14", OverloadAt(OverloadContactPlace.BeforeCoil), "KM1:A1-A2", OverloadAt(OverloadContactPlace.AfterCoil));
-        yield return Wiring.Control("Control", ControlFrom, [Return], Series(ControlHead, If(Selector, "SA1:13-14"),
-            Parallel(press, run, If(RunLamp, Series("KM1:53-54", "H1:X1-X2")), If(StopLamp, Series("KM1:61-62", "H4:X1-X2")), CommonRungs)));
+        var run = Series(
+            SafetyContacts,
+            "K1:13-14",
+            OverloadAt(OverloadContactPlace.BeforeCoil),
+            "KM1:A1-A2",
+            OverloadAt(OverloadContactPlace.AfterCoil)
+        );
+        yield return Wiring.Control(
+            "Control",
+            ControlFrom,
+            [Return],
+            Series(
+                ControlHead,
+                If(Selector, "SA1:13-14"),
+                Parallel(
+                    press,
+                    run,
+                    If(RunLamp, Series("KM1:53-54", "H1:X1-X2")),
+                    If(StopLamp, Series("KM1:61-62", "H4:X1-X2")),
+                    CommonRungs
+                )
+            )
+        );
     }
 }

@@ -28,9 +28,22 @@ public sealed record ManualStarter : Starter
     private protected override void CheckOptions()
     {
         base.CheckOptions();
-        if (Protection != MotorProtection.MotorBreaker || EmergencyStop || RunLamp || TripLamp || PowerLamp || StopLamp || VoltageMonitor || Permissive != Permissive.None || Control != ControlSupply.LineToNeutral)
+        if (
+            Protection != MotorProtection.MotorBreaker
+            || EmergencyStop
+            || RunLamp
+            || TripLamp
+            || PowerLamp
+            || StopLamp
+            || VoltageMonitor
+            || Permissive != Permissive.None
+            || Control != ControlSupply.LineToNeutral
+        )
         {
-            throw new CircuitException("options", "A manual starter has no control circuit: no lamps, emergency stop, monitoring relay or permissives; for these choose another family.");
+            throw new CircuitException(
+                "options",
+                "A manual starter has no control circuit: no lamps, emergency stop, monitoring relay or permissives; for these choose another family."
+            );
         }
     }
 
@@ -43,7 +56,12 @@ public sealed record ManualStarter : Starter
 
     private protected override IEnumerable<CircuitPath> PowerPaths()
     {
-        yield return Power("Motor", Incoming, [], Series(PowerHead, If(Drum, ThreePoles("S1")), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W"));
+        yield return Power(
+            "Motor",
+            Incoming,
+            [],
+            Series(PowerHead, If(Drum, ThreePoles("S1")), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W")
+        );
         yield return EarthPath();
     }
 

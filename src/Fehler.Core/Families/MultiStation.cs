@@ -7,8 +7,11 @@ namespace Fehler.Core.Families;
 /// <summary>How the stations are cabled.</summary>
 public enum StationCabling
 {
-    [Word("three wires, station to station")] Chained,
-    [Word("home run to the terminal strip")] HomeRun,
+    [Word("three wires, station to station")]
+    Chained,
+
+    [Word("home run to the terminal strip")]
+    HomeRun,
 }
 
 /// <summary>A motor that is started and stopped from several places: all Stops in series, all Starts in parallel.</summary>
@@ -40,7 +43,12 @@ public sealed record MultiStation : Starter
         yield return base.Locations().First();
         for (var n = 1; n <= Stations; n++)
         {
-            yield return new Location(n == 1 ? "station" : $"station{n}", $"{StationName} {n}", LocationType.FieldStation, StationMetres + (n - 1) * BetweenMetres);
+            yield return new Location(
+                n == 1 ? "station" : $"station{n}",
+                $"{StationName} {n}",
+                LocationType.FieldStation,
+                StationMetres + (n - 1) * BetweenMetres
+            );
         }
 
         yield return base.Locations().Last();
@@ -65,16 +73,34 @@ public sealed record MultiStation : Starter
 
     private protected override IEnumerable<CircuitPath> PowerPaths()
     {
-        yield return Power("Motor", Incoming, [], Series(PowerHead, ThreePoles("KM1"), If(HasOverloadRelay, ThreePoles("F2")), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W"));
+        yield return Power(
+            "Motor",
+            Incoming,
+            [],
+            Series(PowerHead, ThreePoles("KM1"), If(HasOverloadRelay, ThreePoles("F2")), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W")
+        );
         yield return EarthPath();
     }
 
     private protected override IEnumerable<CircuitPath> ControlPaths()
     {
         var stations = Enumerable.Range(1, Stations).ToList();
-        var command = Series(SafetyContacts, stations.Select(n => $"S{n}1:21-22"), Parallel(stations.Select(n => $"S{n}2:13-14"), "KM1:13-14"),
-            OverloadAt(OverloadContactPlace.BeforeCoil), "KM1:A1-A2", OverloadAt(OverloadContactPlace.AfterCoil));
-        yield return Wiring.Control("Control", ControlFrom, [Return], Series(ControlHead,
-            Parallel(command, If(RunLamp, Series("KM1:53-54", "H1:X1-X2")), If(StopLamp, Series("KM1:61-62", "H4:X1-X2")), CommonRungs)));
+        var command = Series(
+            SafetyContacts,
+            stations.Select(n => $"S{n}1:21-22"),
+            Parallel(stations.Select(n => $"S{n}2:13-14"), "KM1:13-14"),
+            OverloadAt(OverloadContactPlace.BeforeCoil),
+            "KM1:A1-A2",
+            OverloadAt(OverloadContactPlace.AfterCoil)
+        );
+        yield return Wiring.Control(
+            "Control",
+            ControlFrom,
+            [Return],
+            Series(
+                ControlHead,
+                Parallel(command, If(RunLamp, Series("KM1:53-54", "H1:X1-X2")), If(StopLamp, Series("KM1:61-62", "H4:X1-X2")), CommonRungs)
+            )
+        );
     }
 }

@@ -7,8 +7,11 @@ namespace Fehler.Core.Families;
 /// <summary>How a trip is told to the controller.</summary>
 public enum TripInput
 {
-    [Word("break contact: a broken wire reads as a trip")] BreakContact,
-    [Word("make contact: a broken wire goes unnoticed")] MakeContact,
+    [Word("break contact: a broken wire reads as a trip")]
+    BreakContact,
+
+    [Word("make contact: a broken wire goes unnoticed")]
+    MakeContact,
 }
 
 /// <summary>
@@ -38,7 +41,10 @@ public sealed record PlcDriven : Starter
         base.CheckOptions();
         if (Control == ControlSupply.DcSupply || Protection == MotorProtection.MotorBreaker || Permissive != Permissive.None || TripLamp)
         {
-            throw new CircuitException("options", "The controller has its own 24 V supply and an overload relay on its input: choose an AC control supply, fuses or a breaker, no permissives, no trip lamp.");
+            throw new CircuitException(
+                "options",
+                "The controller has its own 24 V supply and an overload relay on its input: choose an AC control supply, fuses or a breaker, no permissives, no trip lamp."
+            );
         }
     }
 
@@ -58,11 +64,36 @@ public sealed record PlcDriven : Starter
     private protected override IEnumerable<Device?> OwnDevices()
     {
         yield return Device("F5", "fuse", "panel", "Fuse of the controller's supply", ("poles", 1), ("ratedAmps", 2));
-        yield return Device("PS2", "dc-supply", "panel", "24 V supply", ("inputVolts", Control == ControlSupply.LineToNeutral ? CoilVolts : LineVolts), ("outputVolts", 24));
-        yield return Device("A1", "controller", "panel", "Controller", ("program", IsReversing ? "reversing" : "direct"), ("tripInput", Trip == TripInput.BreakContact ? "nc" : "no"), ("feedback", Feedback ? "yes" : "no"));
+        yield return Device(
+            "PS2",
+            "dc-supply",
+            "panel",
+            "24 V supply",
+            ("inputVolts", Control == ControlSupply.LineToNeutral ? CoilVolts : LineVolts),
+            ("outputVolts", 24)
+        );
+        yield return Device(
+            "A1",
+            "controller",
+            "panel",
+            "Controller",
+            ("program", IsReversing ? "reversing" : "direct"),
+            ("tripInput", Trip == TripInput.BreakContact ? "nc" : "no"),
+            ("feedback", Feedback ? "yes" : "no")
+        );
         foreach (var tag in Contactors)
         {
-            var contactor = Contactor(tag, IsReversing ? tag == "KM1" ? "Forward contactor" : "Reverse contactor" : "Motor contactor", Feedback ? "13-14" : null, IsReversing ? "21-22" : null, RunLamp ? "53-54" : null);
+            var contactor = Contactor(
+                tag,
+                IsReversing
+                    ? tag == "KM1"
+                        ? "Forward contactor"
+                        : "Reverse contactor"
+                    : "Motor contactor",
+                Feedback ? "13-14" : null,
+                IsReversing ? "21-22" : null,
+                RunLamp ? "53-54" : null
+            );
             yield return IsReversing ? contactor.With("interlockedWith", tag == "KM1" ? "KM2" : "KM1") : contactor;
             yield return Suppressor ? Device($"R{tag[^1]}", "suppressor", "panel", $"Suppressor of {tag}", ("volts", CoilVolts)) : null;
         }
@@ -79,26 +110,69 @@ public sealed record PlcDriven : Starter
 
     private protected override IEnumerable<CircuitPath> PowerPaths()
     {
-        var poles = IsReversing ? Parallel(ThreePoles("KM1"), Reversing.Exchanging(SwappedPhases.L1L3, SwapSide.Load, "KM2")) : Series(ThreePoles("KM1"));
-        yield return Power("Motor", Incoming, [], Series(PowerHead, poles, ThreePoles("F2"), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W"));
+        var poles = IsReversing
+            ? Parallel(ThreePoles("KM1"), Reversing.Exchanging(SwappedPhases.L1L3, SwapSide.Load, "KM2"))
+            : Series(ThreePoles("KM1"));
+        yield return Power(
+            "Motor",
+            Incoming,
+            [],
+            Series(PowerHead, poles, ThreePoles("F2"), If(LocalIsolator, ThreePoles("Q3")), "M1:U,V,W")
+        );
         yield return EarthPath();
     }
 
     private protected override IEnumerable<CircuitPath> ControlPaths()
     {
-        var outputs = Contactors.Select((tag, k) => Series(
-            $"A1:QL-Q{k}", If(IsReversing, $"{(tag == "KM1" ? "KM2" : "KM1")}:21-22"), Parallel($"{tag}:A1-A2", If(Suppressor, $"R{tag[^1]}:1-2"))));
+        var outputs = Contactors.Select(
+            (tag, k) =>
+                Series(
+                    $"A1:QL-Q{k}",
+                    If(IsReversing, $"{(tag == "KM1" ? "KM2" : "KM1")}:21-22"),
+                    Parallel($"{tag}:A1-A2", If(Suppressor, $"R{tag[^1]}:1-2"))
+                )
+        );
         var lamps = Contactors.Select((tag, k) => If(RunLamp, Series($"{tag}:53-54", k == 0 ? "H1:X1-X2" : "H4:X1-X2")));
         // The emergency stop takes the coils out whatever the controller does; its second contact takes the command back.
-        yield return Wiring.Control("Outputs", ControlFrom, [Return], Series(ControlHead, Parallel(
-            Series(SafetyContacts, OverloadAt(OverloadContactPlace.BeforeCoil), Parallel(outputs), OverloadAt(OverloadContactPlace.AfterCoil)), lamps, CommonRungs)));
-        yield return Wiring.Control("24 V supply", [$"{Protector}:2", Control == ControlSupply.LineToNeutral ? "INC:N" : $"{Protector}:4"], [], Series("PS2:L,N"));
+        yield return Wiring.Control(
+            "Outputs",
+            ControlFrom,
+            [Return],
+            Series(
+                ControlHead,
+                Parallel(
+                    Series(
+                        SafetyContacts,
+                        OverloadAt(OverloadContactPlace.BeforeCoil),
+                        Parallel(outputs),
+                        OverloadAt(OverloadContactPlace.AfterCoil)
+                    ),
+                    lamps,
+                    CommonRungs
+                )
+            )
+        );
+        yield return Wiring.Control(
+            "24 V supply",
+            [$"{Protector}:2", Control == ControlSupply.LineToNeutral ? "INC:N" : $"{Protector}:4"],
+            [],
+            Series("PS2:L,N")
+        );
         var input = 0;
-        yield return Wiring.Control("Inputs", ["PS2:L+"], ["PS2:M"], Series("F5:1-2", Parallel(
-            Series(If(EmergencyStop, "S0:21-22"), "S1:21-22", $"A1:I{input++}-IM"),
-            Series("S2:13-14", $"A1:I{input++}-IM"),
-            If(IsReversing, Series("S3:13-14", $"A1:I{(IsReversing ? input++ : 0)}-IM")),
-            Series(Trip == TripInput.BreakContact ? "F2:95-96" : "F2:97-98", $"A1:I{input++}-IM"),
-            Contactors.Select(tag => If(Feedback, Series($"{tag}:13-14", $"A1:I{(Feedback ? input++ : 0)}-IM"))))));
+        yield return Wiring.Control(
+            "Inputs",
+            ["PS2:L+"],
+            ["PS2:M"],
+            Series(
+                "F5:1-2",
+                Parallel(
+                    Series(If(EmergencyStop, "S0:21-22"), "S1:21-22", $"A1:I{input++}-IM"),
+                    Series("S2:13-14", $"A1:I{input++}-IM"),
+                    If(IsReversing, Series("S3:13-14", $"A1:I{(IsReversing ? input++ : 0)}-IM")),
+                    Series(Trip == TripInput.BreakContact ? "F2:95-96" : "F2:97-98", $"A1:I{input++}-IM"),
+                    Contactors.Select(tag => If(Feedback, Series($"{tag}:13-14", $"A1:I{(Feedback ? input++ : 0)}-IM")))
+                )
+            )
+        );
     }
 }

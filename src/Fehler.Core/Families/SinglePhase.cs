@@ -7,16 +7,25 @@ namespace Fehler.Core.Families;
 /// <summary>Which conductor is looped through the spare pole so that all three overload elements carry the current.</summary>
 public enum LoopedConductor
 {
-    [Word("neutral")] Neutral,
-    [Word("line")] Line,
-    [Word("none: one element carries nothing")] None,
+    [Word("neutral")]
+    Neutral,
+
+    [Word("line")]
+    Line,
+
+    [Word("none: one element carries nothing")]
+    None,
 }
 
 /// <summary>
 /// A single-phase motor on a three-pole starter. The coil returns to the permanent neutral, not to one behind a pole; a relay
 /// that is sensitive to a lost phase needs the loop or trips early.
 /// </summary>
-[Family("single-phase", "Single-phase direct on line", "A single-phase motor on a three-pole contactor and overload, one conductor looped.")]
+[Family(
+    "single-phase",
+    "Single-phase direct on line",
+    "A single-phase motor on a three-pole contactor and overload, one conductor looped."
+)]
 public sealed record SinglePhase : Starter
 {
     public SinglePhase()
@@ -36,9 +45,17 @@ public sealed record SinglePhase : Starter
             throw new CircuitException("options", "This family works line to neutral on a star supply; choose these, or another family.");
         }
 
-        if (Protection != MotorProtection.Fuses || VoltageMonitor || LocalIsolator || ControlProtection == ControlProtection.SeparateBreaker)
+        if (
+            Protection != MotorProtection.Fuses
+            || VoltageMonitor
+            || LocalIsolator
+            || ControlProtection == ControlProtection.SeparateBreaker
+        )
         {
-            throw new CircuitException("options", "This family has fuses with an overload relay, control behind them, and neither monitoring relay nor local isolator.");
+            throw new CircuitException(
+                "options",
+                "This family has fuses with an overload relay, control behind them, and neither monitoring relay nor local isolator."
+            );
         }
     }
 
@@ -50,7 +67,17 @@ public sealed record SinglePhase : Starter
         yield return Device("S2", "push-button", "station", "Start");
         yield return RunLamp ? Lamp("H1", "Running", "green") : null;
         yield return StopLamp ? Lamp("H4", "Stopped", "red") : null;
-        yield return Device("M1", "single-phase-motor", "motor", Title, ("kilowatts", MotorKilowatts), ("volts", CoilVolts), ("amps", FullLoadAmps), ("cosPhi", MotorCosPhi), ("load", Load));
+        yield return Device(
+            "M1",
+            "single-phase-motor",
+            "motor",
+            Title,
+            ("kilowatts", MotorKilowatts),
+            ("volts", CoilVolts),
+            ("amps", FullLoadAmps),
+            ("cosPhi", MotorCosPhi),
+            ("load", Load)
+        );
     }
 
     private protected override IEnumerable<CircuitPath> PowerPaths()
@@ -67,8 +94,22 @@ public sealed record SinglePhase : Starter
 
     private protected override IEnumerable<CircuitPath> ControlPaths()
     {
-        var command = Series(SafetyContacts, "S1:21-22", Parallel("S2:13-14", "KM1:13-14"), OverloadAt(OverloadContactPlace.BeforeCoil), "KM1:A1-A2", OverloadAt(OverloadContactPlace.AfterCoil));
-        yield return Wiring.Control("Control", ControlFrom, [Return], Series(ControlHead,
-            Parallel(command, If(RunLamp, Series("KM1:53-54", "H1:X1-X2")), If(StopLamp, Series("KM1:61-62", "H4:X1-X2")), CommonRungs)));
+        var command = Series(
+            SafetyContacts,
+            "S1:21-22",
+            Parallel("S2:13-14", "KM1:13-14"),
+            OverloadAt(OverloadContactPlace.BeforeCoil),
+            "KM1:A1-A2",
+            OverloadAt(OverloadContactPlace.AfterCoil)
+        );
+        yield return Wiring.Control(
+            "Control",
+            ControlFrom,
+            [Return],
+            Series(
+                ControlHead,
+                Parallel(command, If(RunLamp, Series("KM1:53-54", "H1:X1-X2")), If(StopLamp, Series("KM1:61-62", "H4:X1-X2")), CommonRungs)
+            )
+        );
     }
 }

@@ -7,8 +7,11 @@ namespace Fehler.Core.Families;
 /// <summary>Where the overload relay of a star-delta starter stands.</summary>
 public enum StarDeltaOverload
 {
-    [Word("in the phase leads: set to 0.577 of the nameplate current")] PhaseLeads,
-    [Word("in the line: set to the nameplate current")] Line,
+    [Word("in the phase leads: set to 0.577 of the nameplate current")]
+    PhaseLeads,
+
+    [Word("in the line: set to the nameplate current")]
+    Line,
 }
 
 /// <summary>
@@ -33,7 +36,11 @@ public sealed record StarDelta : Starter
     [Option("Starting", "Dwell between star and delta", Unit = "s", Maximum = 5)]
     public double DwellSeconds { get; init; } = 0.05;
 
-    [Option("Starting", "Overload relay", Help = "In the line it carries the nameplate current and does not protect a winding that stays in star.")]
+    [Option(
+        "Starting",
+        "Overload relay",
+        Help = "In the line it carries the nameplate current and does not protect a winding that stays in star."
+    )]
     public StarDeltaOverload Overloads { get; init; }
 
     [Option("Reversing", "Electrical interlock of star and delta")]
@@ -52,7 +59,10 @@ public sealed record StarDelta : Starter
 
         if (Protection == MotorProtection.MotorBreaker)
         {
-            throw new CircuitException("options", "Choose fuses or a circuit-breaker: the overload relay of a star-delta starter stands by itself.");
+            throw new CircuitException(
+                "options",
+                "Choose fuses or a circuit-breaker: the overload relay of a star-delta starter stands by itself."
+            );
         }
     }
 
@@ -61,7 +71,20 @@ public sealed record StarDelta : Starter
         yield return Contactor("KM1", "Line contactor", "13-14", RunLamp ? "53-54" : null, StopLamp ? "61-62" : null);
         yield return Locked(Contactor("KM2", "Delta contactor", ElectricalInterlock ? "21-22" : null), "KM3");
         yield return Locked(Contactor("KM3", "Star contactor", ElectricalInterlock ? "21-22" : null), "KM2");
-        yield return Device("KT1", "timer-relay", "panel", "Star-delta timer", [.. Coil, ("coilPullInVa", 3), ("coilSealedVa", 3), ("function", "star-delta"), ("seconds", StarSeconds), ("dwellSeconds", DwellSeconds)]);
+        yield return Device(
+            "KT1",
+            "timer-relay",
+            "panel",
+            "Star-delta timer",
+            [
+                .. Coil,
+                ("coilPullInVa", 3),
+                ("coilSealedVa", 3),
+                ("function", "star-delta"),
+                ("seconds", StarSeconds),
+                ("dwellSeconds", DwellSeconds),
+            ]
+        );
         yield return Overload("F2", Overloads == StarDeltaOverload.PhaseLeads ? Math.Round(FullLoadAmps / Math.Sqrt(3), 1) : FullLoadAmps);
         yield return Device("S1", "push-button", "station", "Stop", ("contacts", Contacts("21-22")));
         yield return Device("S2", "push-button", "station", "Start");
@@ -76,8 +99,19 @@ public sealed record StarDelta : Starter
     {
         var inLine = Overloads == StarDeltaOverload.Line;
         // Winding by winding: U1 stands on L1 and U2, in delta, on L2; in star the three second leads meet behind KM3.
-        yield return Power("Motor", Incoming, ["KM3:2", "KM3:2", "KM3:2"], Series(
-            PowerHead, If(inLine, ThreePoles("F2")), ThreePoles("KM1"), If(!inLine, ThreePoles("F2")), "M1:U1-U2,V1-V2,W1-W2", ThreePoles("KM3")));
+        yield return Power(
+            "Motor",
+            Incoming,
+            ["KM3:2", "KM3:2", "KM3:2"],
+            Series(
+                PowerHead,
+                If(inLine, ThreePoles("F2")),
+                ThreePoles("KM1"),
+                If(!inLine, ThreePoles("F2")),
+                "M1:U1-U2,V1-V2,W1-W2",
+                ThreePoles("KM3")
+            )
+        );
         yield return Power("Delta", inLine ? ["F2:2", "F2:4", "F2:6"] : Protected, ["M1:W2", "M1:U2", "M1:V2"], Series(ThreePoles("KM2")));
         yield return EarthPath();
     }
@@ -88,9 +122,24 @@ public sealed record StarDelta : Starter
             "KM1:A1-A2",
             "KT1:A1-A2",
             Series("KT1:17-18", If(ElectricalInterlock, "KM2:21-22"), "KM3:A1-A2"),
-            Series("KT1:17-28", If(ElectricalInterlock, "KM3:21-22"), "KM2:A1-A2"));
-        var command = Series(SafetyContacts, "S1:21-22", Parallel("S2:13-14", "KM1:13-14"), OverloadAt(OverloadContactPlace.BeforeCoil), magnets, OverloadAt(OverloadContactPlace.AfterCoil));
-        yield return Wiring.Control("Control", ControlFrom, [Return], Series(ControlHead,
-            Parallel(command, If(RunLamp, Series("KM1:53-54", "H1:X1-X2")), If(StopLamp, Series("KM1:61-62", "H4:X1-X2")), CommonRungs)));
+            Series("KT1:17-28", If(ElectricalInterlock, "KM3:21-22"), "KM2:A1-A2")
+        );
+        var command = Series(
+            SafetyContacts,
+            "S1:21-22",
+            Parallel("S2:13-14", "KM1:13-14"),
+            OverloadAt(OverloadContactPlace.BeforeCoil),
+            magnets,
+            OverloadAt(OverloadContactPlace.AfterCoil)
+        );
+        yield return Wiring.Control(
+            "Control",
+            ControlFrom,
+            [Return],
+            Series(
+                ControlHead,
+                Parallel(command, If(RunLamp, Series("KM1:53-54", "H1:X1-X2")), If(StopLamp, Series("KM1:61-62", "H4:X1-X2")), CommonRungs)
+            )
+        );
     }
 }

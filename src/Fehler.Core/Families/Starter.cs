@@ -35,13 +35,21 @@ public abstract record Starter
     [Option("Control", "Control voltage of a transformer or DC supply", Unit = "V", Minimum = 12, Maximum = 240)]
     public double ControlVolts { get; init; }
 
-    [Option("Control", "Earthing of a transformer or DC supply", Help = "Unearthed: the first earth fault is silent, the second may defeat every Stop.")]
+    [Option(
+        "Control",
+        "Earthing of a transformer or DC supply",
+        Help = "Unearthed: the first earth fault is silent, the second may defeat every Stop."
+    )]
     public ControlEarthing Earthing { get; init; }
 
     [Option("Control", "Protection of the control circuit")]
     public ControlProtection ControlProtection { get; init; } = ControlProtection.Fuse;
 
-    [Option("Control", "Overload contact", Help = "Electrically one series path. In the return an earth fault between coil and contact bypasses it.")]
+    [Option(
+        "Control",
+        "Overload contact",
+        Help = "Electrically one series path. In the return an earth fault between coil and contact bypasses it."
+    )]
     public OverloadContactPlace OverloadContact { get; init; } = OverloadContactPlace.BeforeCoil;
 
     [Option("Control", "Emergency stop")]
@@ -115,9 +123,17 @@ public abstract record Starter
             Area = Area,
             Enclosure = Enclosure,
             Drawing = Drawing,
-            PowerSquareMillimetres = FullLoadAmps <= 16 ? 2.5 : FullLoadAmps <= 32 ? 6 : 16,
+            PowerSquareMillimetres =
+                FullLoadAmps <= 16 ? 2.5
+                : FullLoadAmps <= 32 ? 6
+                : 16,
             Locations = [.. Locations()],
-            Devices = [.. FeedDevices(), .. OwnDevices().Where(d => d is not null).Select(d => d!), Device("X1", "terminal-strip", "panel", "Panel terminals")],
+            Devices =
+            [
+                .. FeedDevices(),
+                .. OwnDevices().Where(d => d is not null).Select(d => d!),
+                Device("X1", "terminal-strip", "panel", "Panel terminals"),
+            ],
             Paths = [.. PowerPaths(), .. FeedPaths(), .. ControlPaths()],
             Reference = TerminalId.Parse(Return),
             FieldWiring = FieldWiring,
@@ -151,30 +167,38 @@ public abstract record Starter
         }
 
         var hasNeutral = System is SupplySystem.Star or SupplySystem.HighLeg;
-        Refuse(Control == ControlSupply.LineToNeutral && !hasNeutral, "A delta supply has no neutral: take the control line to line or from a transformer.");
+        Refuse(
+            Control == ControlSupply.LineToNeutral && !hasNeutral,
+            "A delta supply has no neutral: take the control line to line or from a transformer."
+        );
         Refuse(ShuntTrip && Protection != MotorProtection.Breaker, "A shunt release needs a circuit-breaker for the motor circuit.");
         Refuse(ShuntTrip && !EmergencyStop, "The shunt release is worked by the emergency stop: switch the emergency stop on.");
-        Refuse(Earthing == ControlEarthing.CentreTap && Control == ControlSupply.DcSupply, "A DC supply has no centre tap: earth one side or none.");
+        Refuse(
+            Earthing == ControlEarthing.CentreTap && Control == ControlSupply.DcSupply,
+            "A DC supply has no centre tap: earth one side or none."
+        );
     }
 
     // What follows from the options.
 
-    private protected double FullLoadAmps => MotorAmps > 0 ? MotorAmps : Math.Round(MotorKilowatts * 1000 / (Math.Sqrt(3) * LineVolts * 0.85 * MotorCosPhi), 2);
+    private protected double FullLoadAmps =>
+        MotorAmps > 0 ? MotorAmps : Math.Round(MotorKilowatts * 1000 / (Math.Sqrt(3) * LineVolts * 0.85 * MotorCosPhi), 2);
 
     private protected bool IsDirect => Control == ControlSupply.DcSupply;
 
     /// <summary>Voltage of the control circuit: as chosen, or what the supply gives.</summary>
-    private protected double CoilVolts => Control switch
-    {
-        ControlSupply.LineToNeutral => Math.Round((System == SupplySystem.HighLeg ? LineVolts / 2 : LineVolts / Math.Sqrt(3)) / 10) * 10,
-        ControlSupply.LineToLine => LineVolts,
-        ControlSupply.Transformer => ControlVolts > 0 ? ControlVolts : 230,
-        _ => ControlVolts > 0 ? ControlVolts : 24,
-    };
+    private protected double CoilVolts =>
+        Control switch
+        {
+            ControlSupply.LineToNeutral => Math.Round((System == SupplySystem.HighLeg ? LineVolts / 2 : LineVolts / Math.Sqrt(3)) / 10)
+                * 10,
+            ControlSupply.LineToLine => LineVolts,
+            ControlSupply.Transformer => ControlVolts > 0 ? ControlVolts : 230,
+            _ => ControlVolts > 0 ? ControlVolts : 24,
+        };
 
-    private protected (string, ParameterValue)[] Coil => IsDirect
-        ? [("coilVolts", CoilVolts), ("coil", "dc"), ("coilPullInVa", 5.0)]
-        : [("coilVolts", CoilVolts)];
+    private protected (string, ParameterValue)[] Coil =>
+        IsDirect ? [("coilVolts", CoilVolts), ("coil", "dc"), ("coilPullInVa", 5.0)] : [("coilVolts", CoilVolts)];
 
     private protected bool HasOverloadRelay => Protection != MotorProtection.MotorBreaker;
 
@@ -197,94 +221,171 @@ public abstract record Starter
     private protected string OverloadPart => HasOverloadRelay ? "F2:95-96" : "Q2:13-14";
 
     /// <summary>Where the control path begins behind its own protection, and where it returns to.</summary>
-    private protected string[] ControlFrom => Control switch
-    {
-        ControlSupply.Transformer => ["T1:3"],
-        ControlSupply.DcSupply => ["PS1:L+"],
-        _ => [ControlTap(2)],
-    };
+    private protected string[] ControlFrom =>
+        Control switch
+        {
+            ControlSupply.Transformer => ["T1:3"],
+            ControlSupply.DcSupply => ["PS1:L+"],
+            _ => [ControlTap(2)],
+        };
 
-    private protected string Return => Control switch
-    {
-        ControlSupply.LineToNeutral => "INC:N",
-        ControlSupply.LineToLine => ControlProtection == ControlProtection.SeparateBreaker ? "F3:4" : ControlTap(4),
-        ControlSupply.Transformer => "T1:4",
-        _ => "PS1:M",
-    };
+    private protected string Return =>
+        Control switch
+        {
+            ControlSupply.LineToNeutral => "INC:N",
+            ControlSupply.LineToLine => ControlProtection == ControlProtection.SeparateBreaker ? "F3:4" : ControlTap(4),
+            ControlSupply.Transformer => "T1:4",
+            _ => "PS1:M",
+        };
 
     /// <summary>The control path up to where the rungs begin: protection, emergency stop, monitoring relay, permissives.</summary>
     private protected object?[] ControlHead =>
-    [
-        If(ControlProtection != ControlProtection.None && !(ControlProtection == ControlProtection.SeparateBreaker && HasOwnSource), "F3:1-2"),
-    ];
+        [
+            If(
+                ControlProtection != ControlProtection.None && !(ControlProtection == ControlProtection.SeparateBreaker && HasOwnSource),
+                "F3:1-2"
+            ),
+        ];
 
     /// <summary>What stands before every Stop.</summary>
     private protected object?[] SafetyContacts =>
-    [
-        OverloadAt(OverloadContactPlace.First),
-        If(EmergencyStop, "S0:11-12"),
-        If(VoltageMonitor, "KF1:11-14"),
-        Permissive switch
-        {
-            Permissive.One => "B8:13-14",
-            Permissive.TwoInSeries => Series("B8:13-14", "B9:13-14"),
-            Permissive.TwoInParallel => Parallel("B8:13-14", "B9:13-14"),
-            _ => null,
-        },
-    ];
+        [
+            OverloadAt(OverloadContactPlace.First),
+            If(EmergencyStop, "S0:11-12"),
+            If(VoltageMonitor, "KF1:11-14"),
+            Permissive switch
+            {
+                Permissive.One => "B8:13-14",
+                Permissive.TwoInSeries => Series("B8:13-14", "B9:13-14"),
+                Permissive.TwoInParallel => Parallel("B8:13-14", "B9:13-14"),
+                _ => null,
+            },
+        ];
 
     /// <summary>Rungs that any family may have: lamps and the shunt release.</summary>
     private protected object?[] CommonRungs =>
-    [
-        If(TripLamp, Series(HasOverloadRelay ? "F2:97-98" : "Q2:97-98", "H2:X1-X2")),
-        If(PowerLamp, "H3:X1-X2"),
-        If(ShuntTrip, Series("S0:23-24", "F1:C1-C2")),
-    ];
-
-    private protected Device Lamp(string tag, string function, string colour) => Device(
-        tag, "pilot-lamp", "panel", function, ("volts", CoilVolts), ("lamp", FilamentLamps ? "filament" : "led"), ("colour", colour));
-
-    private protected Device Contactor(string tag, string function, params string?[] contacts) => Device(
-        tag, "contactor", "panel", function, [.. Coil, ("ratedAmps", Math.Max(9, Math.Ceiling(FullLoadAmps * 1.2))), ("contacts", Contacts(contacts))]);
-
-    private protected Device Motor(string tag = "M1", string location = "motor", string? function = null, params (string, ParameterValue)[] more) => Device(
-        tag, "motor", location, function ?? Title,
         [
-            ("kilowatts", MotorKilowatts), ("volts", LineVolts), ("amps", FullLoadAmps), ("cosPhi", MotorCosPhi), ("rpm", MotorRpm),
-            ("synchronousRpm", SynchronousRpm), ("connection", MotorDelta ? "delta" : "star"), ("load", Load), ("coastSeconds", CoastSeconds), .. more,
-        ]);
+            If(TripLamp, Series(HasOverloadRelay ? "F2:97-98" : "Q2:97-98", "H2:X1-X2")),
+            If(PowerLamp, "H3:X1-X2"),
+            If(ShuntTrip, Series("S0:23-24", "F1:C1-C2")),
+        ];
 
-    private protected Device Overload(string tag = "F2", double? setting = null) => Device(
-        tag, "overload-relay", "panel", "Motor overload", ("settingAmps", setting ?? FullLoadAmps));
+    private protected Device Lamp(string tag, string function, string colour) =>
+        Device(
+            tag,
+            "pilot-lamp",
+            "panel",
+            function,
+            ("volts", CoilVolts),
+            ("lamp", FilamentLamps ? "filament" : "led"),
+            ("colour", colour)
+        );
 
-    private protected static CircuitPath EarthPath(string motor = "M1") => Power("Protective conductor", ["INC:PE"], [], Series($"{motor}:PE"));
+    private protected Device Contactor(string tag, string function, params string?[] contacts) =>
+        Device(
+            tag,
+            "contactor",
+            "panel",
+            function,
+            [.. Coil, ("ratedAmps", Math.Max(9, Math.Ceiling(FullLoadAmps * 1.2))), ("contacts", Contacts(contacts))]
+        );
+
+    private protected Device Motor(
+        string tag = "M1",
+        string location = "motor",
+        string? function = null,
+        params (string, ParameterValue)[] more
+    ) =>
+        Device(
+            tag,
+            "motor",
+            location,
+            function ?? Title,
+            [
+                ("kilowatts", MotorKilowatts),
+                ("volts", LineVolts),
+                ("amps", FullLoadAmps),
+                ("cosPhi", MotorCosPhi),
+                ("rpm", MotorRpm),
+                ("synchronousRpm", SynchronousRpm),
+                ("connection", MotorDelta ? "delta" : "star"),
+                ("load", Load),
+                ("coastSeconds", CoastSeconds),
+                .. more,
+            ]
+        );
+
+    private protected Device Overload(string tag = "F2", double? setting = null) =>
+        Device(tag, "overload-relay", "panel", "Motor overload", ("settingAmps", setting ?? FullLoadAmps));
+
+    private protected static CircuitPath EarthPath(string motor = "M1") =>
+        Power("Protective conductor", ["INC:PE"], [], Series($"{motor}:PE"));
 
     /// <summary>Fuses of about two to two and a half times the motor's current carry its start (common practice).</summary>
     private protected static double FuseRating(double amps) =>
-        new double[] { 6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250 }.FirstOrDefault(r => r >= amps * 1.9, 1250);
+        new double[] { 6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250 }.FirstOrDefault(
+            r => r >= amps * 1.9,
+            1250
+        );
 
-    private double SynchronousRpm => new double[] { 3000, 1500, 1000, 750, 600, 500 }.Select(r => r * Frequency / 50).LastOrDefault(r => r > MotorRpm, 3600);
+    private double SynchronousRpm =>
+        new double[] { 3000, 1500, 1000, 750, 600, 500 }
+            .Select(r => r * Frequency / 50)
+            .LastOrDefault(r => r > MotorRpm, 3600);
 
     /// <summary>The control supply has windings or electronics of its own, fed over F4.</summary>
     private bool HasOwnSource => Control is ControlSupply.Transformer or ControlSupply.DcSupply;
 
-    private string ControlTap(int terminal) => ControlProtection == ControlProtection.SeparateBreaker ? $"Q1:{terminal}" : $"{Protector}:{terminal}";
+    private string ControlTap(int terminal) =>
+        ControlProtection == ControlProtection.SeparateBreaker ? $"Q1:{terminal}" : $"{Protector}:{terminal}";
 
     private IEnumerable<Device> FeedDevices()
     {
-        yield return Device("INC", "supply", "panel", "Incoming supply", ("lineVolts", LineVolts), ("frequency", Frequency), ("system", System switch
-        {
-            SupplySystem.Delta => "delta",
-            SupplySystem.CornerEarthed => "corner-earthed",
-            SupplySystem.HighLeg => "high-leg",
-            _ => "star",
-        }));
+        yield return Device(
+            "INC",
+            "supply",
+            "panel",
+            "Incoming supply",
+            ("lineVolts", LineVolts),
+            ("frequency", Frequency),
+            (
+                "system",
+                System switch
+                {
+                    SupplySystem.Delta => "delta",
+                    SupplySystem.CornerEarthed => "corner-earthed",
+                    SupplySystem.HighLeg => "high-leg",
+                    _ => "star",
+                }
+            )
+        );
         yield return Device("Q1", "isolator", "panel", "Panel isolator", ("ratedAmps", Math.Max(25, Math.Ceiling(FeedAmps * 2))));
         yield return Protection switch
         {
-            MotorProtection.Breaker when ShuntTrip => Device("F1", "circuit-breaker", "panel", "Motor circuit protection", ("ratedAmps", FuseRating(FeedAmps)), ("shuntVolts", CoilVolts)),
-            MotorProtection.Breaker => Device("F1", "circuit-breaker", "panel", "Motor circuit protection", ("ratedAmps", FuseRating(FeedAmps))),
-            MotorProtection.MotorBreaker => Device("Q2", "motor-breaker", "panel", "Motor protection", ("settingAmps", FullLoadAmps), ("contacts", Contacts("13-14")), ("tripContact", TripLamp ? "yes" : "no")),
+            MotorProtection.Breaker when ShuntTrip => Device(
+                "F1",
+                "circuit-breaker",
+                "panel",
+                "Motor circuit protection",
+                ("ratedAmps", FuseRating(FeedAmps)),
+                ("shuntVolts", CoilVolts)
+            ),
+            MotorProtection.Breaker => Device(
+                "F1",
+                "circuit-breaker",
+                "panel",
+                "Motor circuit protection",
+                ("ratedAmps", FuseRating(FeedAmps))
+            ),
+            MotorProtection.MotorBreaker => Device(
+                "Q2",
+                "motor-breaker",
+                "panel",
+                "Motor protection",
+                ("settingAmps", FullLoadAmps),
+                ("contacts", Contacts("13-14")),
+                ("tripContact", TripLamp ? "yes" : "no")
+            ),
             _ => Device("F1", "fuse", "panel", "Motor fuses", ("poles", 3), ("ratedAmps", FuseRating(FeedAmps))),
         };
         foreach (var device in ControlFeedDevices())
@@ -294,7 +395,13 @@ public abstract record Starter
 
         if (EmergencyStop)
         {
-            yield return Device("S0", "emergency-stop", "station", "Emergency stop", ("contacts", Contacts(["11-12", .. MoreStopContacts, ShuntTrip ? "23-24" : null])));
+            yield return Device(
+                "S0",
+                "emergency-stop",
+                "station",
+                "Emergency stop",
+                ("contacts", Contacts(["11-12", .. MoreStopContacts, ShuntTrip ? "23-24" : null]))
+            );
         }
 
         if (VoltageMonitor)
@@ -339,7 +446,14 @@ public abstract record Starter
         }
         else if (ControlProtection == ControlProtection.Fuse)
         {
-            yield return Device("F3", "fuse", "panel", "Control fuse", ("poles", 1), ("ratedAmps", Control == ControlSupply.Transformer ? 4 : 2));
+            yield return Device(
+                "F3",
+                "fuse",
+                "panel",
+                "Control fuse",
+                ("poles", 1),
+                ("ratedAmps", Control == ControlSupply.Transformer ? 4 : 2)
+            );
             if (HasOwnSource)
             {
                 yield return Device("F4", "fuse", "panel", "Primary fuses", ("poles", 2), ("ratedAmps", 4));
@@ -348,8 +462,16 @@ public abstract record Starter
 
         if (Control == ControlSupply.Transformer)
         {
-            yield return Device("T1", "control-transformer", "panel", "Control transformer", ("primaryVolts", LineVolts), ("secondaryVolts", CoilVolts), ("va", 250),
-                ("tap", Earthing == ControlEarthing.CentreTap ? "centre" : "none"));
+            yield return Device(
+                "T1",
+                "control-transformer",
+                "panel",
+                "Control transformer",
+                ("primaryVolts", LineVolts),
+                ("secondaryVolts", CoilVolts),
+                ("va", 250),
+                ("tap", Earthing == ControlEarthing.CentreTap ? "centre" : "none")
+            );
         }
 
         if (IsDirect)
@@ -378,10 +500,20 @@ public abstract record Starter
                 ControlProtection.Fuse => "F4:1-2,3-4",
                 _ => null,
             };
-            yield return Wiring.Control(IsDirect ? "DC supply" : "Control transformer", [ControlTap(2), ControlTap(4)], [], Series(fed, IsDirect ? "PS1:L,N" : "T1:1,2"));
+            yield return Wiring.Control(
+                IsDirect ? "DC supply" : "Control transformer",
+                [ControlTap(2), ControlTap(4)],
+                [],
+                Series(fed, IsDirect ? "PS1:L,N" : "T1:1,2")
+            );
             if (Earthing != ControlEarthing.Unearthed)
             {
-                yield return Wiring.Control("Earthing", [Earthing == ControlEarthing.CentreTap ? "T1:0" : Return], ["INC:PE"], Series("XE:1-2"));
+                yield return Wiring.Control(
+                    "Earthing",
+                    [Earthing == ControlEarthing.CentreTap ? "T1:0" : Return],
+                    ["INC:PE"],
+                    Series("XE:1-2")
+                );
             }
         }
         else if (Control == ControlSupply.LineToLine && ControlProtection == ControlProtection.SeparateBreaker)

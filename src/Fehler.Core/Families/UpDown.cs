@@ -7,9 +7,14 @@ namespace Fehler.Core.Families;
 /// <summary>What feeds the brake.</summary>
 public enum BrakeFeed
 {
-    [Word("no brake")] None,
-    [Word("from the motor's load side, over a rectifier")] LoadSide,
-    [Word("own contactor, over a rectifier")] OwnContactor,
+    [Word("no brake")]
+    None,
+
+    [Word("from the motor's load side, over a rectifier")]
+    LoadSide,
+
+    [Word("own contactor, over a rectifier")]
+    OwnContactor,
 }
 
 /// <summary>
@@ -95,7 +100,13 @@ public sealed record UpDown : Starter
     {
         if (ControlOn)
         {
-            yield return Device("KA1", "control-relay", "panel", "Control on", [.. Coil, ("coilPullInVa", IsDirect ? 1.5 : 40), ("contacts", Contacts("13-14", "23-24"))]);
+            yield return Device(
+                "KA1",
+                "control-relay",
+                "panel",
+                "Control on",
+                [.. Coil, ("coilPullInVa", IsDirect ? 1.5 : 40), ("contacts", Contacts("13-14", "23-24"))]
+            );
             yield return Device("S1", "push-button", "station", "Control off", ("contacts", Contacts("21-22")));
             yield return Device("S2", "push-button", "station", "Control on");
         }
@@ -106,19 +117,50 @@ public sealed record UpDown : Starter
             yield return Directional(Up(m), $"Up contactor{suffix}", Down(m));
             yield return Directional(Down(m), $"Down contactor{suffix}", Up(m));
             yield return HasOverloadRelay ? Overload(OverloadOf(m)) : null;
-            yield return Device($"S{m}3", "push-button", "station", $"Up{suffix}", ("contacts", Contacts("13-14", ButtonInterlock ? "21-22" : null)));
-            yield return Device($"S{m}4", "push-button", "station", $"Down{suffix}", ("contacts", Contacts("13-14", ButtonInterlock ? "21-22" : null)));
-            yield return UpperLimit ? Device($"B{m}1", "process-switch", Place(m), $"Upper limit{suffix}", ("senses", "limit"), ("contacts", Contacts("21-22"))) : null;
-            yield return LowerLimit ? Device($"B{m}2", "process-switch", Place(m), $"Lower limit{suffix}", ("senses", "limit"), ("contacts", Contacts("21-22"))) : null;
-            yield return SafetyEdge ? Device($"B{m}3", "process-switch", Place(m), $"Safety edge{suffix}", ("senses", "edge"), ("contacts", Contacts("21-22"))) : null;
+            yield return Device(
+                $"S{m}3",
+                "push-button",
+                "station",
+                $"Up{suffix}",
+                ("contacts", Contacts("13-14", ButtonInterlock ? "21-22" : null))
+            );
+            yield return Device(
+                $"S{m}4",
+                "push-button",
+                "station",
+                $"Down{suffix}",
+                ("contacts", Contacts("13-14", ButtonInterlock ? "21-22" : null))
+            );
+            yield return UpperLimit
+                ? Device($"B{m}1", "process-switch", Place(m), $"Upper limit{suffix}", ("senses", "limit"), ("contacts", Contacts("21-22")))
+                : null;
+            yield return LowerLimit
+                ? Device($"B{m}2", "process-switch", Place(m), $"Lower limit{suffix}", ("senses", "limit"), ("contacts", Contacts("21-22")))
+                : null;
+            yield return SafetyEdge
+                ? Device($"B{m}3", "process-switch", Place(m), $"Safety edge{suffix}", ("senses", "edge"), ("contacts", Contacts("21-22")))
+                : null;
             if (Brake != BrakeFeed.None)
             {
                 yield return Device($"V{m}", "rectifier", Place(m), $"Brake rectifier{suffix}", ("inputVolts", LineVolts));
-                yield return Device($"Y{m}", "brake", Place(m), $"Brake{suffix}", ("coil", "dc"), ("coilVolts", Math.Round(LineVolts * 0.45)), ("coilPullInVa", 60));
+                yield return Device(
+                    $"Y{m}",
+                    "brake",
+                    Place(m),
+                    $"Brake{suffix}",
+                    ("coil", "dc"),
+                    ("coilVolts", Math.Round(LineVolts * 0.45)),
+                    ("coilPullInVa", 60)
+                );
             }
 
             yield return Brake == BrakeFeed.OwnContactor ? Contactor(BrakeContactor(m), $"Brake contactor{suffix}") : null;
-            yield return Motor($"M{m}", Place(m), Motions == 1 ? null : $"{Title}, motion {m}", Brake == BrakeFeed.None ? [] : [("brake", $"Y{m}")]);
+            yield return Motor(
+                $"M{m}",
+                Place(m),
+                Motions == 1 ? null : $"{Title}, motion {m}",
+                Brake == BrakeFeed.None ? [] : [("brake", $"Y{m}")]
+            );
         }
     }
 
@@ -132,7 +174,11 @@ public sealed record UpDown : Starter
     {
         for (var m = 1; m <= Motions; m++)
         {
-            var motion = Series(Parallel(ThreePoles(Up(m)), Reversing.Exchanging(Swapped, SwapSide.Load, Down(m))), If(HasOverloadRelay, ThreePoles(OverloadOf(m))), $"M{m}:U,V,W");
+            var motion = Series(
+                Parallel(ThreePoles(Up(m)), Reversing.Exchanging(Swapped, SwapSide.Load, Down(m))),
+                If(HasOverloadRelay, ThreePoles(OverloadOf(m))),
+                $"M{m}:U,V,W"
+            );
             yield return m == 1 ? Power("Motion", Incoming, [], Series(PowerHead, motion)) : Power($"Motion {m}", Protected, [], motion);
             yield return EarthPath($"M{m}");
             if (Brake == BrakeFeed.LoadSide)
@@ -151,10 +197,24 @@ public sealed record UpDown : Starter
         var on = ControlOn ? Series("S1:21-22", Parallel("S2:13-14", "KA1:13-14"), "KA1:A1-A2") : null;
         var motions = Enumerable.Range(1, Motions).Select(Motion).ToList();
         var run = Series(If(ControlOn, "KA1:23-24"), Parallel(motions));
-        yield return Wiring.Control("Control", ControlFrom, [Return], Series(ControlHead, Parallel(
-            Series(SafetyContacts, Parallel(on, run)),
-            If(Brake == BrakeFeed.OwnContactor, Enumerable.Range(1, Motions).Select(m => Series(Parallel($"{Up(m)}:53-54", $"{Down(m)}:53-54"), $"{BrakeContactor(m)}:A1-A2"))),
-            CommonRungs)));
+        yield return Wiring.Control(
+            "Control",
+            ControlFrom,
+            [Return],
+            Series(
+                ControlHead,
+                Parallel(
+                    Series(SafetyContacts, Parallel(on, run)),
+                    If(
+                        Brake == BrakeFeed.OwnContactor,
+                        Enumerable
+                            .Range(1, Motions)
+                            .Select(m => Series(Parallel($"{Up(m)}:53-54", $"{Down(m)}:53-54"), $"{BrakeContactor(m)}:A1-A2"))
+                    ),
+                    CommonRungs
+                )
+            )
+        );
         for (var m = 1; m <= Motions && Brake != BrakeFeed.None; m++)
         {
             yield return Wiring.Control($"Brake coil {m}", [$"V{m}:L+"], [$"V{m}:M"], Series($"Y{m}:B1-B2"));
@@ -166,11 +226,23 @@ public sealed record UpDown : Starter
         // Only the first motion's overload contact has a choice of place; the others stand before their coils.
         var before = m == 1 ? OverloadAt(OverloadContactPlace.BeforeCoil) : $"{OverloadOf(m)}:95-96";
         var after = m == 1 ? OverloadAt(OverloadContactPlace.AfterCoil) : null;
-        return Series(If(SafetyEdge, $"B{m}3:21-22"), before, Parallel(
-            Direction(m, $"S{m}3", $"S{m}4", UpperLimit ? $"B{m}1:21-22" : null, Up(m), Down(m)),
-            Direction(m, $"S{m}4", $"S{m}3", LowerLimit ? $"B{m}2:21-22" : null, Down(m), Up(m))), after);
+        return Series(
+            If(SafetyEdge, $"B{m}3:21-22"),
+            before,
+            Parallel(
+                Direction(m, $"S{m}3", $"S{m}4", UpperLimit ? $"B{m}1:21-22" : null, Up(m), Down(m)),
+                Direction(m, $"S{m}4", $"S{m}3", LowerLimit ? $"B{m}2:21-22" : null, Down(m), Up(m))
+            ),
+            after
+        );
     }
 
-    private PathExpression? Direction(int m, string button, string otherButton, string? limit, string contactor, string other) => Series(
-        $"{button}:13-14", If(ButtonInterlock, $"{otherButton}:21-22"), limit, If(ElectricalInterlock, $"{other}:21-22"), $"{contactor}:A1-A2");
+    private PathExpression? Direction(int m, string button, string otherButton, string? limit, string contactor, string other) =>
+        Series(
+            $"{button}:13-14",
+            If(ButtonInterlock, $"{otherButton}:21-22"),
+            limit,
+            If(ElectricalInterlock, $"{other}:21-22"),
+            $"{contactor}:A1-A2"
+        );
 }

@@ -18,24 +18,54 @@ internal static class Wiring
     /// <summary>The part, or null when the option is off.</summary>
     public static object? If(bool option, object? part) => option ? part : null;
 
-    public static CircuitPath Control(string name, string[] from, string[] to, PathExpression? path) => Path(name, PathType.Control, from, to, path);
+    public static CircuitPath Control(string name, string[] from, string[] to, PathExpression? path) =>
+        Path(name, PathType.Control, from, to, path);
 
-    public static CircuitPath Power(string name, string[] from, string[] to, PathExpression? path) => Path(name, PathType.Power, from, to, path);
+    public static CircuitPath Power(string name, string[] from, string[] to, PathExpression? path) =>
+        Path(name, PathType.Power, from, to, path);
 
     /// <summary>A device; of a parameter given twice the last one counts.</summary>
-    public static Device Device(string tag, string kind, string location, string function, params (string Name, ParameterValue Value)[] parameters) =>
-        new(tag, DeviceKinds.Get(kind), location, Circuits.Device.NoParameters.SetItems(parameters.Select(p => KeyValuePair.Create(p.Name, p.Value))), function);
+    public static Device Device(
+        string tag,
+        string kind,
+        string location,
+        string function,
+        params (string Name, ParameterValue Value)[] parameters
+    ) =>
+        new(
+            tag,
+            DeviceKinds.Get(kind),
+            location,
+            Circuits.Device.NoParameters.SetItems(parameters.Select(p => KeyValuePair.Create(p.Name, p.Value))),
+            function
+        );
 
-    public static ParameterValue Contacts(params string?[] contacts) => ParameterValue.FromWords(contacts.Where(c => !string.IsNullOrEmpty(c))!);
+    public static ParameterValue Contacts(params string?[] contacts) =>
+        ParameterValue.FromWords(contacts.Where(c => !string.IsNullOrEmpty(c))!);
 
     private static CircuitPath Path(string name, PathType type, string[] from, string[] to, PathExpression? path) =>
-        new(name, type, [.. from.Select(TerminalId.Parse)], [.. to.Select(TerminalId.Parse)], path ?? throw new InvalidOperationException($"The path {name} is empty."));
+        new(
+            name,
+            type,
+            [.. from.Select(TerminalId.Parse)],
+            [.. to.Select(TerminalId.Parse)],
+            path ?? throw new InvalidOperationException($"The path {name} is empty.")
+        );
 
     private static PathExpression? Joined(object?[] parts, bool series)
     {
         // Series within series and parallel within parallel are one.
-        var children = parts.SelectMany(Expressions)
-            .SelectMany(c => (c, series) switch { (InSeries s, true) => s.Children, (InParallel p, false) => p.Children, _ => [c] }).ToImmutableArray();
+        var children = parts
+            .SelectMany(Expressions)
+            .SelectMany(c =>
+                (c, series) switch
+                {
+                    (InSeries s, true) => s.Children,
+                    (InParallel p, false) => p.Children,
+                    _ => [c],
+                }
+            )
+            .ToImmutableArray();
         return children.Length switch
         {
             0 => null,
@@ -44,12 +74,13 @@ internal static class Wiring
         };
     }
 
-    private static IEnumerable<PathExpression> Expressions(object? part) => part switch
-    {
-        null => [],
-        string text => [Part.Parse(text)],
-        PathExpression expression => [expression],
-        IEnumerable<object?> several => several.SelectMany(Expressions),
-        _ => throw new InvalidOperationException($"'{part}' is not a part."),
-    };
+    private static IEnumerable<PathExpression> Expressions(object? part) =>
+        part switch
+        {
+            null => [],
+            string text => [Part.Parse(text)],
+            PathExpression expression => [expression],
+            IEnumerable<object?> several => several.SelectMany(Expressions),
+            _ => throw new InvalidOperationException($"'{part}' is not a part."),
+        };
 }

@@ -25,28 +25,56 @@ internal static class Common
             ProofPoints = Points(device, element),
         };
 
-    public static IEnumerable<FaultMode> HighResistance(Device device, Element element, string title, double weight, string remedy, bool power) =>
-        Sizes(power).Select(ohms => new FaultMode(
-            $"{device.Tag}/{element.Name}-high-resistance", device.Tag, title,
-            [new ElementSeriesOhms(device.Tag, element.Name, ohms)], weight / Sizes(power).Length, remedy)
-        {
-            Variant = Size(ohms),
-            SizeFactor = 2,
-            ProofPoints = Points(device, element),
-        });
+    public static IEnumerable<FaultMode> HighResistance(
+        Device device,
+        Element element,
+        string title,
+        double weight,
+        string remedy,
+        bool power
+    ) =>
+        Sizes(power)
+            .Select(ohms => new FaultMode(
+                $"{device.Tag}/{element.Name}-high-resistance",
+                device.Tag,
+                title,
+                [new ElementSeriesOhms(device.Tag, element.Name, ohms)],
+                weight / Sizes(power).Length,
+                remedy
+            )
+            {
+                Variant = Size(ohms),
+                SizeFactor = 2,
+                ProofPoints = Points(device, element),
+            });
 
     public static IEnumerable<FaultMode> HighResistance(Conductor conductor, string title, double weight, string remedy, bool power) =>
-        Sizes(power).Select(ohms => new FaultMode(
-            $"{conductor.Id}/high-resistance", conductor.Id, title,
-            [new ConductorSeriesOhms(conductor.Id, ohms)], weight / Sizes(power).Length, remedy)
-        {
-            Variant = Size(ohms),
-            SizeFactor = 2,
-            ProofPoints = (conductor.From, conductor.To),
-        });
+        Sizes(power)
+            .Select(ohms => new FaultMode(
+                $"{conductor.Id}/high-resistance",
+                conductor.Id,
+                title,
+                [new ConductorSeriesOhms(conductor.Id, ohms)],
+                weight / Sizes(power).Length,
+                remedy
+            )
+            {
+                Variant = Size(ohms),
+                SizeFactor = 2,
+                ProofPoints = (conductor.From, conductor.To),
+            });
 
     /// <summary>A fault to earth or between two points: dead, or a few ohm, or some tens over a damp surface.</summary>
-    public static IEnumerable<FaultMode> Bridged(string id, string unit, string title, TerminalId from, TerminalId? to, TerminalId proofTo, double weight, string remedy) =>
+    public static IEnumerable<FaultMode> Bridged(
+        string id,
+        string unit,
+        string title,
+        TerminalId from,
+        TerminalId? to,
+        TerminalId proofTo,
+        double weight,
+        string remedy
+    ) =>
         BridgeOhms.Select(ohms => new FaultMode(id, unit, title, [new Bridge(from, to, ohms)], weight / BridgeOhms.Length, remedy)
         {
             Variant = Size(ohms),

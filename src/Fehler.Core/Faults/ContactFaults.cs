@@ -13,7 +13,16 @@ internal static class ContactFaults
         yield return contact.Role == ElementRole.NormallyClosed
             ? Common.Made(device, contact, $"{name} does not open", 0.3 * weight, remedy)
             : Common.Made(device, contact, $"{name} is stuck closed", 0.3 * weight, remedy);
-        foreach (var mode in Common.HighResistance(device, contact, $"{name} is dirty or burnt (high resistance)", 0.6 * weight, remedy, power: false))
+        foreach (
+            var mode in Common.HighResistance(
+                device,
+                contact,
+                $"{name} is dirty or burnt (high resistance)",
+                0.6 * weight,
+                remedy,
+                power: false
+            )
+        )
         {
             yield return mode;
         }

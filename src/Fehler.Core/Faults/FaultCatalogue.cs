@@ -24,10 +24,18 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
         var conductors = circuit.Conductors.SelectMany(c => Weighted(Farther(circuit, c), OfConductor(circuit, c)));
         _modes =
         [
-            .. devices, .. conductors, .. Pairs(circuit),
-            .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c)), .. ExchangedLeads(circuit),
+            .. devices,
+            .. conductors,
+            .. Pairs(circuit),
+            .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c)),
+            .. ExchangedLeads(circuit),
         ];
-        Protective = [.. circuit.Devices.Where(d => d.Kind.FaultModes(d).Any(f => f.AskWhy is not null && f.Alterations.Any(a => a is FoundInPosition)))];
+        Protective =
+        [
+            .. circuit.Devices.Where(d =>
+                d.Kind.FaultModes(d).Any(f => f.AskWhy is not null && f.Alterations.Any(a => a is FoundInPosition))
+            ),
+        ];
     }
 
     public static FaultCatalogue Of(Circuit circuit) => new(circuit);
@@ -40,7 +48,8 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     public FaultMode this[int index] => _modes[index];
 
     /// <summary>The mode of this id, its first variant unless one is named; null when there is none.</summary>
-    public FaultMode? Find(string id, string? variant = null) => _modes.FirstOrDefault(f => f.Id == id && (variant is null || f.Variant == variant));
+    public FaultMode? Find(string id, string? variant = null) =>
+        _modes.FirstOrDefault(f => f.Id == id && (variant is null || f.Variant == variant));
 
     public IEnumerator<FaultMode> GetEnumerator() => ((IEnumerable<FaultMode>)_modes).GetEnumerator();
 
@@ -53,8 +62,14 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     {
         var power = IsPower(circuit, conductor);
         var name = $"Wire {conductor.Wire} from {conductor.From} to {conductor.To}";
-        yield return new FaultMode($"{conductor.Id}/open", conductor.Id, $"{name} is open (broken, off its terminal, or left lifted)",
-            [new ConductorOpen(conductor.Id)], ConductorWeight, "Land it and tighten, or replace the conductor.")
+        yield return new FaultMode(
+            $"{conductor.Id}/open",
+            conductor.Id,
+            $"{name} is open (broken, off its terminal, or left lifted)",
+            [new ConductorOpen(conductor.Id)],
+            ConductorWeight,
+            "Land it and tighten, or replace the conductor."
+        )
         {
             ProofPoints = (conductor.From, conductor.To),
         };
@@ -63,15 +78,33 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
             yield break;
         }
 
-        foreach (var mode in Common.HighResistance(conductor, $"{name} has a loose or corroded terminal", 2 * ConductorWeight, "Clean and tighten both terminals; replace the end sleeve.", power))
+        foreach (
+            var mode in Common.HighResistance(
+                conductor,
+                $"{name} has a loose or corroded terminal",
+                2 * ConductorWeight,
+                "Clean and tighten both terminals; replace the end sleeve.",
+                power
+            )
+        )
         {
             yield return mode;
         }
 
         if (Farther(circuit, conductor).Type != LocationType.Enclosure)
         {
-            foreach (var mode in Common.Bridged($"{conductor.Id}/earth", conductor.Id, $"{name} has an earth fault", Near(circuit, conductor), null, circuit.Earth,
-                0.5 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where it touches; replace the conductor or cable."))
+            foreach (
+                var mode in Common.Bridged(
+                    $"{conductor.Id}/earth",
+                    conductor.Id,
+                    $"{name} has an earth fault",
+                    Near(circuit, conductor),
+                    null,
+                    circuit.Earth,
+                    0.5 * ConductorWeight,
+                    "Lift both ends to tell the cable from what it goes to; find where it touches; replace the conductor or cable."
+                )
+            )
             {
                 yield return mode;
             }
@@ -92,12 +125,26 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
         foreach (var (end, other) in new[] { (conductor.To, conductor.From), (conductor.From, conductor.To) })
         {
             var device = circuit.Device(end.Device);
-            var contacts = device.Kind.Elements(device).Where(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed).ToList();
+            var contacts = device
+                .Kind.Elements(device)
+                .Where(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed)
+                .ToList();
             var right = contacts.FirstOrDefault(e => e.A == end.Name || e.B == end.Name);
-            foreach (var wrong in contacts.Where(e => right is not null && e != right).Select(e => device.Terminal(right!.A == end.Name ? e.A : e.B)).Where(t => t != other))
+            foreach (
+                var wrong in contacts
+                    .Where(e => right is not null && e != right)
+                    .Select(e => device.Terminal(right!.A == end.Name ? e.A : e.B))
+                    .Where(t => t != other)
+            )
             {
-                yield return new FaultMode($"{conductor.Id}/landed-on-{wrong}", conductor.Id, $"Wire {conductor.Wire} from {other} is landed on {wrong} instead of {end}",
-                    [new ConductorOpen(conductor.Id), new Bridge(other, wrong, conductor.Ohms)], 0.2 * ConductorWeight, $"Land it on {end}, as the drawing shows.")
+                yield return new FaultMode(
+                    $"{conductor.Id}/landed-on-{wrong}",
+                    conductor.Id,
+                    $"Wire {conductor.Wire} from {other} is landed on {wrong} instead of {end}",
+                    [new ConductorOpen(conductor.Id), new Bridge(other, wrong, conductor.Ohms)],
+                    0.2 * ConductorWeight,
+                    $"Land it on {end}, as the drawing shows."
+                )
                 {
                     ProofPoints = (other, wrong),
                 };
@@ -111,13 +158,29 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     /// </summary>
     private static IEnumerable<FaultMode> ExchangedLeads(Circuit circuit)
     {
-        foreach (var motor in circuit.Paths.Where(p => p.Type == PathType.Power).SelectMany(p => p.Expression.Parts()).Where(p => p.Out.IsEmpty && p.In.Length > 1).Select(p => (p.Device, p.In)).DistinctBy(p => (p.Device, string.Join(',', p.In))))
+        foreach (
+            var motor in circuit
+                .Paths.Where(p => p.Type == PathType.Power)
+                .SelectMany(p => p.Expression.Parts())
+                .Where(p => p.Out.IsEmpty && p.In.Length > 1)
+                .Select(p => (p.Device, p.In))
+                .DistinctBy(p => (p.Device, string.Join(',', p.In)))
+        )
         {
-            var leads = motor.In.Select(t => circuit.Conductors.FirstOrDefault(c => c.To == new TerminalId(motor.Device, t))).OfType<Conductor>().ToList();
+            var leads = motor
+                .In.Select(t => circuit.Conductors.FirstOrDefault(c => c.To == new TerminalId(motor.Device, t)))
+                .OfType<Conductor>()
+                .ToList();
             foreach (var (a, b) in leads.Zip(leads.Skip(1)))
             {
-                yield return new FaultMode($"{a.Id}/exchanged-{b.Id}", a.Id, $"Wires {a.Wire} and {b.Wire} are exchanged on {a.To} and {b.To}",
-                    [new ConductorOpen(a.Id), new ConductorOpen(b.Id), new Bridge(a.From, b.To, a.Ohms), new Bridge(b.From, a.To, b.Ohms)], ExchangedWeight, $"Land {a.Wire} on {a.To} and {b.Wire} on {b.To}; prove the direction uncoupled.")
+                yield return new FaultMode(
+                    $"{a.Id}/exchanged-{b.Id}",
+                    a.Id,
+                    $"Wires {a.Wire} and {b.Wire} are exchanged on {a.To} and {b.To}",
+                    [new ConductorOpen(a.Id), new ConductorOpen(b.Id), new Bridge(a.From, b.To, a.Ohms), new Bridge(b.From, a.To, b.Ohms)],
+                    ExchangedWeight,
+                    $"Land {a.Wire} on {a.To} and {b.Wire} on {b.To}; prove the direction uncoupled."
+                )
                 {
                     ProofPoints = (a.From, b.To),
                 };
@@ -128,15 +191,29 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     /// <summary>Shorts between neighbouring cores of the cables to the field.</summary>
     private static IEnumerable<FaultMode> Pairs(Circuit circuit)
     {
-        var cables = circuit.Conductors.Where(c => c.Wire != "PE" && Farther(circuit, c).Type != LocationType.Enclosure
-                && circuit.LocationOf(c.From) != circuit.LocationOf(c.To))
+        var cables = circuit
+            .Conductors.Where(c =>
+                c.Wire != "PE"
+                && Farther(circuit, c).Type != LocationType.Enclosure
+                && circuit.LocationOf(c.From) != circuit.LocationOf(c.To)
+            )
             .GroupBy(c => (Farther(circuit, c).Id, IsPower(circuit, c)));
         foreach (var cable in cables)
         {
             foreach (var (a, b) in cable.Zip(cable.Skip(1)))
             {
-                foreach (var mode in Common.Bridged($"{a.Id}/short-{b.Id}", a.Id, $"Wires {a.Wire} and {b.Wire} in the cable to {circuit.LocationOf(a.To).Name} are shorted",
-                    Near(circuit, a), Near(circuit, b), Near(circuit, b), FieldWeight * 0.4 * ConductorWeight, "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable."))
+                foreach (
+                    var mode in Common.Bridged(
+                        $"{a.Id}/short-{b.Id}",
+                        a.Id,
+                        $"Wires {a.Wire} and {b.Wire} in the cable to {circuit.LocationOf(a.To).Name} are shorted",
+                        Near(circuit, a),
+                        Near(circuit, b),
+                        Near(circuit, b),
+                        FieldWeight * 0.4 * ConductorWeight,
+                        "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable."
+                    )
+                )
                 {
                     yield return mode;
                 }
@@ -144,8 +221,11 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
         }
     }
 
-    internal static bool IsPower(Circuit circuit, Conductor conductor) => circuit.Paths.Where(p => p.Type == PathType.Power)
-        .SelectMany(p => p.Expression.Parts()).Any(p => p.In.Concat(p.Out).Any(t => new TerminalId(p.Device, t) is var id && (id == conductor.From || id == conductor.To)));
+    internal static bool IsPower(Circuit circuit, Conductor conductor) =>
+        circuit
+            .Paths.Where(p => p.Type == PathType.Power)
+            .SelectMany(p => p.Expression.Parts())
+            .Any(p => p.In.Concat(p.Out).Any(t => new TerminalId(p.Device, t) is var id && (id == conductor.From || id == conductor.To)));
 
     /// <summary>The end towards the panel: a fault of the cable stays with the cable when its far end is lifted.</summary>
     private static TerminalId Near(Circuit circuit, Conductor conductor) =>

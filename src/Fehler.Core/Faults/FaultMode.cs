@@ -13,8 +13,7 @@ namespace Fehler.Core.Faults;
 /// <param name="Alterations">How the circuit differs.</param>
 /// <param name="Weight">How often it happens relative to other faults (common practice; 1 is usual).</param>
 /// <param name="Remedy">What is done about it.</param>
-public sealed record FaultMode(
-    string Id, string Unit, string Title, ImmutableArray<Alteration> Alterations, double Weight, string Remedy)
+public sealed record FaultMode(string Id, string Unit, string Title, ImmutableArray<Alteration> Alterations, double Weight, string Remedy)
 {
     /// <summary>Tells variants of one mode apart; empty when there is one.</summary>
     public string Variant { get; init; } = "";
@@ -49,8 +48,14 @@ public sealed record FaultMode(
     {
         var (first, second) = (a.Weight, b.Id).CompareTo((b.Weight, a.Id)) >= 0 ? (a, b) : (b, a);
         var units = new[] { first.Unit, second.Unit }.Distinct();
-        return new FaultMode($"{first.Id}{first.Variant} + {second.Id}{second.Variant}", string.Join(" + ", units), $"{first.Title}; and {second.Title}",
-            [.. first.Alterations, .. second.Alterations], first.Weight * second.Weight, $"{first.Remedy} Then: {second.Remedy}")
+        return new FaultMode(
+            $"{first.Id}{first.Variant} + {second.Id}{second.Variant}",
+            string.Join(" + ", units),
+            $"{first.Title}; and {second.Title}",
+            [.. first.Alterations, .. second.Alterations],
+            first.Weight * second.Weight,
+            $"{first.Remedy} Then: {second.Remedy}"
+        )
         {
             Parts = [first, second],
             SizeFactor = Math.Max(first.SizeFactor, second.SizeFactor),
@@ -59,7 +64,8 @@ public sealed record FaultMode(
     }
 
     /// <summary>A broken strand, a loose screw, a dirty or hot contact: it may be there at one look and gone at the next.</summary>
-    public bool CanComeAndGo => !IsWiring && Alterations.All(a => a is ElementOpen or ElementSeriesOhms or ConductorOpen or ConductorSeriesOhms or Bridge);
+    public bool CanComeAndGo =>
+        !IsWiring && Alterations.All(a => a is ElementOpen or ElementSeriesOhms or ConductorOpen or ConductorSeriesOhms or Bridge);
 
     /// <summary>The installed wiring differs from the drawing.</summary>
     public bool IsWiring => Alterations.OfType<Bridge>().Any() && Alterations.OfType<ConductorOpen>().Any();

@@ -8,10 +8,13 @@ namespace Fehler.Core.Jobs;
 public static class EntryRules
 {
     /// <summary>Longest note, and longest of every other text, characters.</summary>
-    public const int Note = 4_000, Text = 500;
+    public const int Note = 4_000,
+        Text = 500;
 
     /// <summary>Most parts of one repair, most things seen at once, most entries of one journal.</summary>
-    public const int Parts = 50, Seen = 150, Entries = 5_000;
+    public const int Parts = 50,
+        Seen = 150,
+        Entries = 5_000;
 
     private static readonly DateTimeOffset Earliest = new(2000, 1, 1, 0, 0, 0, TimeSpan.Zero);
 
@@ -19,49 +22,65 @@ public static class EntryRules
     /// <param name="entry">The entry.</param>
     /// <param name="now">The time here: an entry is made before it arrives, by a clock that may be a day wrong.</param>
     public static string? Refuse(JournalEntry entry, DateTimeOffset now) =>
-        entry.At != default && (entry.At < Earliest || entry.At > now.AddDays(1)) ? "The time of the entry is not of this job; set the clock of the device."
-        : Incomplete(entry) ?? TooLong(entry.Who, 60, "The name") ?? TooLong(entry);
+        entry.At != default && (entry.At < Earliest || entry.At > now.AddDays(1))
+            ? "The time of the entry is not of this job; set the clock of the device."
+            : Incomplete(entry) ?? TooLong(entry.Who, 60, "The name") ?? TooLong(entry);
 
     /// <summary>What JSON may leave out of an entry although it cannot do without.</summary>
-    private static string? Incomplete(JournalEntry entry) => entry switch
-    {
-        OperationSeen { Steps.IsDefaultOrEmpty: true } => "An operation has at least one step.",
-        OperationSeen { Seen: null } or FunctionTested { Seen: null } => "Say what was seen; an empty object for nothing.",
-        OperationSeen operation => IncompleteSeen(operation.Seen),
-        FunctionTested test => IncompleteSeen(test.Seen),
-        Isolated { Points.IsDefault: true } => "Name the isolating devices that were opened.",
-        Isolated isolated when isolated.Points.Any(p => p is null) => "An isolating device has a tag.",
-        Reading { Held.IsDefault: true } or ReadingAsTyped { Held.IsDefault: true } => "Say what was held during the reading; an empty list for nothing.",
-        Reading reading when IsNowhere(reading.From) || IsNowhere(reading.To) => "A reading has two terminals.",
-        ReadingAsTyped reading when IsNowhere(reading.From) || IsNowhere(reading.To) => "A reading has two terminals.",
-        Repair { Parts.IsDefault: true } => "Say which parts were used; an empty list for none.",
-        Repair repair when repair.Parts.Any(p => p is null) => "A part has a name.",
-        WireLifted lifted when IsNowhere(lifted.End) => "Say which terminal the wire was lifted off.",
-        Tightened tightened when IsNowhere(tightened.Terminal) => "Say which terminal was tried.",
-        CarriedIn => "That an entry was carried in is for the program to say.",
-        _ => null,
-    };
+    private static string? Incomplete(JournalEntry entry) =>
+        entry switch
+        {
+            OperationSeen { Steps.IsDefaultOrEmpty: true } => "An operation has at least one step.",
+            OperationSeen { Seen: null } or FunctionTested { Seen: null } => "Say what was seen; an empty object for nothing.",
+            OperationSeen operation => IncompleteSeen(operation.Seen),
+            FunctionTested test => IncompleteSeen(test.Seen),
+            Isolated { Points.IsDefault: true } => "Name the isolating devices that were opened.",
+            Isolated isolated when isolated.Points.Any(p => p is null) => "An isolating device has a tag.",
+            Reading { Held.IsDefault: true } or ReadingAsTyped { Held.IsDefault: true } =>
+                "Say what was held during the reading; an empty list for nothing.",
+            Reading reading when IsNowhere(reading.From) || IsNowhere(reading.To) => "A reading has two terminals.",
+            ReadingAsTyped reading when IsNowhere(reading.From) || IsNowhere(reading.To) => "A reading has two terminals.",
+            Repair { Parts.IsDefault: true } => "Say which parts were used; an empty list for none.",
+            Repair repair when repair.Parts.Any(p => p is null) => "A part has a name.",
+            WireLifted lifted when IsNowhere(lifted.End) => "Say which terminal the wire was lifted off.",
+            Tightened tightened when IsNowhere(tightened.Terminal) => "Say which terminal was tried.",
+            CarriedIn => "That an entry was carried in is for the program to say.",
+            _ => null,
+        };
 
     private static string? IncompleteSeen(ImmutableSortedDictionary<string, string> seen) =>
-        seen.Values.Any(v => v is null) ? "What was seen of a device is a word." : seen.Count > Seen ? "More was seen than a circuit has devices." : null;
+        seen.Values.Any(v => v is null) ? "What was seen of a device is a word."
+        : seen.Count > Seen ? "More was seen than a circuit has devices."
+        : null;
 
     private static bool IsNowhere(TerminalId terminal) => string.IsNullOrEmpty(terminal.Device) || string.IsNullOrEmpty(terminal.Name);
 
-    private static string? TooLong(JournalEntry entry) => entry switch
-    {
-        Complaint complaint => TooLong(complaint.Text, Text, "The complaint"),
-        Fehler.Core.Jobs.Note note => TooLong(note.Text, Note, "The note"),
-        Finding finding => TooLong(finding.Text, Text, "The finding") ?? TooLong(finding.Unit + finding.Fault, Text, "The finding"),
-        Repair repair => repair.Parts.Length > Parts ? $"At most {Parts} parts fit in one entry; record the rest in another."
-            : TooLong(repair.Action, Text, "What was done") ?? TooLong(repair.Cause, Text, "The cause") ?? TooLong(string.Concat(repair.Parts), Note, "The list of parts"),
-        StruckOut struck => TooLong(struck.Reason, Text, "The reason"),
-        Closed closed => TooLong(closed.Text, Text, "The remark") ?? (double.IsFinite(closed.MinutesDown) && closed.MinutesDown is >= 0 and <= 10_000_000 ? null : "Minutes down are 0 or more."),
-        Reading reading => TooLong(reading.Meter, 60, "The meter's name"),
-        ReadingAsTyped reading => TooLong(reading.Meter, 60, "The meter's name"),
-        MeterChecked check => TooLong(check.Meter, 60, "The meter's name"),
-        _ => null,
-    };
+    private static string? TooLong(JournalEntry entry) =>
+        entry switch
+        {
+            Complaint complaint => TooLong(complaint.Text, Text, "The complaint"),
+            Fehler.Core.Jobs.Note note => TooLong(note.Text, Note, "The note"),
+            Finding finding => TooLong(finding.Text, Text, "The finding") ?? TooLong(finding.Unit + finding.Fault, Text, "The finding"),
+            Repair repair => repair.Parts.Length > Parts
+                ? $"At most {Parts} parts fit in one entry; record the rest in another."
+                : TooLong(repair.Action, Text, "What was done")
+                    ?? TooLong(repair.Cause, Text, "The cause")
+                    ?? TooLong(string.Concat(repair.Parts), Note, "The list of parts"),
+            StruckOut struck => TooLong(struck.Reason, Text, "The reason"),
+            Closed closed => TooLong(closed.Text, Text, "The remark")
+                ?? (
+                    double.IsFinite(closed.MinutesDown) && closed.MinutesDown is >= 0 and <= 10_000_000
+                        ? null
+                        : "Minutes down are 0 or more."
+                ),
+            Reading reading => TooLong(reading.Meter, 60, "The meter's name"),
+            ReadingAsTyped reading => TooLong(reading.Meter, 60, "The meter's name"),
+            MeterChecked check => TooLong(check.Meter, 60, "The meter's name"),
+            _ => null,
+        };
 
     private static string? TooLong(string? text, int most, string what) =>
-        text is null ? $"{what} is missing." : text.Length > most ? $"{what} has {text.Length} characters; at most {most} fit. Say it shorter." : null;
+        text is null ? $"{what} is missing."
+        : text.Length > most ? $"{what} has {text.Length} characters; at most {most} fit. Say it shorter."
+        : null;
 }

@@ -7,49 +7,57 @@ namespace Fehler.Core.Jobs;
 /// <summary>Journal entries in one line each, as a colleague would say them: on screen, in reports and in exports alike.</summary>
 public static class EntryWords
 {
-    public static string Of(JournalEntry entry) => entry switch
-    {
-        Complaint complaint => $"Reported: {complaint.Text}",
-        OperationSeen operation => operation.Seen.IsEmpty ? Of(operation.Steps) : $"{Of(operation.Steps)} → {Of(operation.Seen)}",
-        LookSeen look => $"Looked: {look.Device} {look.Look}: {look.Answer}",
-        LiveWorkAcknowledged => "Live tests agreed to",
-        Isolated isolated => $"Isolated and locked off: {string.Join(", ", isolated.Points)}",
-        ProvedDead => "Proved dead, detector checked before and after",
-        Energised => "Switched on again",
-        Reading reading => $"{Where(reading)}: {ReadingText.Show(reading.Value, reading.Quantity)}{(reading.Held.IsEmpty ? "" : $" with {Of(reading.Held)}")}",
-        CarriedIn carried => $"Carried in from {carried.From}: the state of the circuit is not known here, treat as live",
-        WireLifted lifted => $"Lifted {lifted.Conductor} at {lifted.End}",
-        WireLanded landed => $"Landed {landed.Conductor}",
-        Tightened tightened => $"Screw of {tightened.Terminal}: {(tightened.WasLoose ? "was loose, tightened" : "tight")}",
-        MeterChecked check => $"Meter {(check.Meter.Length > 0 ? check.Meter + " " : "")}{(check.Good
+    public static string Of(JournalEntry entry) =>
+        entry switch
+        {
+            Complaint complaint => $"Reported: {complaint.Text}",
+            OperationSeen operation => operation.Seen.IsEmpty ? Of(operation.Steps) : $"{Of(operation.Steps)} → {Of(operation.Seen)}",
+            LookSeen look => $"Looked: {look.Device} {look.Look}: {look.Answer}",
+            LiveWorkAcknowledged => "Live tests agreed to",
+            Isolated isolated => $"Isolated and locked off: {string.Join(", ", isolated.Points)}",
+            ProvedDead => "Proved dead, detector checked before and after",
+            Energised => "Switched on again",
+            Reading reading =>
+                $"{Where(reading)}: {ReadingText.Show(reading.Value, reading.Quantity)}{(reading.Held.IsEmpty ? "" : $" with {Of(reading.Held)}")}",
+            CarriedIn carried => $"Carried in from {carried.From}: the state of the circuit is not known here, treat as live",
+            WireLifted lifted => $"Lifted {lifted.Conductor} at {lifted.End}",
+            WireLanded landed => $"Landed {landed.Conductor}",
+            Tightened tightened => $"Screw of {tightened.Terminal}: {(tightened.WasLoose ? "was loose, tightened" : "tight")}",
+            MeterChecked check =>
+                $"Meter {(check.Meter.Length > 0 ? check.Meter + " " : "")}{(check.Good
             ? "checked on a known source: good" : "found wrong: its readings since the check before do not count")}",
-        Finding finding => $"Found: {(finding.Text.Length > 0 ? finding.Text : finding.Unit)}",
-        Repair repair => $"Repaired {repair.Unit}: {repair.Action}{(repair.Cause.Length > 0 ? $" (cause: {repair.Cause})" : "")}",
-        FunctionTested test => $"Function test {test.Step}: {(test.Passed ? "passed" : "FAILED")}",
-        Restored restored => $"Confirmed: {restored.Item}",
-        Note note => $"Note: {note.Text}",
-        StruckOut struck => $"Struck out: {(struck.Reason.Length > 0 ? struck.Reason : "no reason given")}",
-        Closed closed => $"Closed: {Of(closed.Outcome)}{(closed.Text.Length > 0 ? $", {closed.Text}" : "")}",
-        _ => entry.GetType().Name,
-    };
+            Finding finding => $"Found: {(finding.Text.Length > 0 ? finding.Text : finding.Unit)}",
+            Repair repair => $"Repaired {repair.Unit}: {repair.Action}{(repair.Cause.Length > 0 ? $" (cause: {repair.Cause})" : "")}",
+            FunctionTested test => $"Function test {test.Step}: {(test.Passed ? "passed" : "FAILED")}",
+            Restored restored => $"Confirmed: {restored.Item}",
+            Note note => $"Note: {note.Text}",
+            StruckOut struck => $"Struck out: {(struck.Reason.Length > 0 ? struck.Reason : "no reason given")}",
+            Closed closed => $"Closed: {Of(closed.Outcome)}{(closed.Text.Length > 0 ? $", {closed.Text}" : "")}",
+            _ => entry.GetType().Name,
+        };
 
-    public static string Of(CloseOutcome outcome) => outcome switch
-    {
-        CloseOutcome.RepairedAndProved => "repaired and proved",
-        CloseOutcome.NothingFound => "nothing found",
-        _ => "handed over",
-    };
+    public static string Of(CloseOutcome outcome) =>
+        outcome switch
+        {
+            CloseOutcome.RepairedAndProved => "repaired and proved",
+            CloseOutcome.NothingFound => "nothing found",
+            _ => "handed over",
+        };
 
-    private static string Where(Reading reading) => reading.Quantity switch
-    {
-        Quantity.Amps => $"clamp at {reading.From}",
-        Quantity.StartingAmps => $"clamp at {reading.From}, starting",
-        Quantity.Insulation => $"{reading.From} – {reading.To} insulation",
-        _ => $"{reading.From} – {reading.To}",
-    };
+    private static string Where(Reading reading) =>
+        reading.Quantity switch
+        {
+            Quantity.Amps => $"clamp at {reading.From}",
+            Quantity.StartingAmps => $"clamp at {reading.From}, starting",
+            Quantity.Insulation => $"{reading.From} – {reading.To} insulation",
+            _ => $"{reading.From} – {reading.To}",
+        };
 
-    private static string Of(ImmutableArray<Step> steps) => string.Join(", then ", steps.Select(s => s.Device.Length > 0
-        ? $"{s.Device} {s.Position}" : FormattableString.Invariant($"waited {s.Seconds:0.#} s")));
+    private static string Of(ImmutableArray<Step> steps) =>
+        string.Join(
+            ", then ",
+            steps.Select(s => s.Device.Length > 0 ? $"{s.Device} {s.Position}" : FormattableString.Invariant($"waited {s.Seconds:0.#} s"))
+        );
 
     private static string Of(ImmutableSortedDictionary<string, string> seen) => string.Join(", ", seen.Select(s => $"{s.Key} {s.Value}"));
 }

@@ -40,7 +40,8 @@ public sealed class JobState
         Void = [.. VoidReadings()];
     }
 
-    public static JobState Of(CompiledCircuit compiled, IEnumerable<JournalEntry> entries) => new(compiled, [.. entries.OrderBy(e => e.Sequence)]);
+    public static JobState Of(CompiledCircuit compiled, IEnumerable<JournalEntry> entries) =>
+        new(compiled, [.. entries.OrderBy(e => e.Sequence)]);
 
     /// <summary>The same with one more entry.</summary>
     public JobState With(JournalEntry entry) => new(Compiled, Entries.Add(entry));
@@ -103,22 +104,35 @@ public sealed class JobState
             OperationSeen operation => RefuseSteps(operation.Steps) ?? RefuseSeen(operation.Seen),
             LookSeen look => RefuseLook(look),
             ProvedDead proof => Liveness != Liveness.IsolatedNotProved ? "Isolate and lock off first, then prove dead."
-                : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
-                : "Check the voltage detector on a known source before and after; without both the proof does not count.",
-            Isolated isolated => Compiled.Isolation.Points.Except(isolated.Points).Any() || isolated.Points.Except(Compiled.Isolation.Points).Any()
-                ? $"To isolate this circuit open: {string.Join(", ", Compiled.Isolation.Points)}." : null,
+            : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
+            : "Check the voltage detector on a known source before and after; without both the proof does not count.",
+            Isolated isolated => Compiled.Isolation.Points.Except(isolated.Points).Any()
+            || isolated.Points.Except(Compiled.Isolation.Points).Any()
+                ? $"To isolate this circuit open: {string.Join(", ", Compiled.Isolation.Points)}."
+                : null,
             WireLifted lifted => RefuseLift(lifted),
             WireLanded landed => Lifted.ContainsKey(landed.Conductor) ? null : $"Conductor {landed.Conductor} is not recorded as lifted.",
-            Tightened tightened => _circuit.Conductors.All(c => c.From != tightened.Terminal && c.To != tightened.Terminal) ? $"No conductor ends at {tightened.Terminal}."
-                : Liveness != Liveness.ProvedDead ? "A screwdriver goes on terminals only when the circuit is isolated and proved dead." : null,
+            Tightened tightened => _circuit.Conductors.All(c => c.From != tightened.Terminal && c.To != tightened.Terminal)
+                ? $"No conductor ends at {tightened.Terminal}."
+            : Liveness != Liveness.ProvedDead ? "A screwdriver goes on terminals only when the circuit is isolated and proved dead."
+            : null,
             Energised => IsIsolated ? null : "The circuit is not recorded as isolated.",
             StruckOut struck => Valid.Any(e => e.Id == struck.Entry) ? null : "There is no such entry, or it is struck out already.",
-            Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done." : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more." : null,
-            Restored restored => RestoreList.Of(_circuit).All(i => i.Id != restored.Item) ? $"There is nothing to restore called '{restored.Item}'." : null,
-            Finding finding => _circuit.FindDevice(finding.Unit) is null && _circuit.Conductors.All(c => c.Id != finding.Unit) && finding.Unit.Length > 0
-                ? $"{finding.Unit} is neither a device nor a conductor of this circuit." : null,
-            FunctionTested test => RefuseSeen(test.Seen) is { } wrong ? wrong : Lifted.Count > 0 ? $"Land the lifted wires first: {string.Join(", ", Lifted.Keys)}."
-                : Compiled.FunctionTest.Find(test.Step) is null ? $"The function test has no step '{test.Step}'." : null,
+            Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done."
+            : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more."
+            : null,
+            Restored restored => RestoreList.Of(_circuit).All(i => i.Id != restored.Item)
+                ? $"There is nothing to restore called '{restored.Item}'."
+                : null,
+            Finding finding => _circuit.FindDevice(finding.Unit) is null
+            && _circuit.Conductors.All(c => c.Id != finding.Unit)
+            && finding.Unit.Length > 0
+                ? $"{finding.Unit} is neither a device nor a conductor of this circuit."
+                : null,
+            FunctionTested test => RefuseSeen(test.Seen) is { } wrong ? wrong
+            : Lifted.Count > 0 ? $"Land the lifted wires first: {string.Join(", ", Lifted.Keys)}."
+            : Compiled.FunctionTest.Find(test.Step) is null ? $"The function test has no step '{test.Step}'."
+            : null,
             Closed closed => RefuseClose(closed),
             Complaint complaint => complaint.Text.Trim().Length == 0 ? "Say what is wrong in a few words." : null,
             Note note => note.Text.Trim().Length == 0 ? "The note is empty." : null,
@@ -203,28 +217,46 @@ public sealed class JobState
 
         if (reading.From == reading.To != reading.Quantity.IsAmps())
         {
-            return reading.From == reading.To ? "Both leads are on the same terminal; pick two points." : "A clamp goes around one lead: name its terminal twice.";
+            return reading.From == reading.To
+                ? "Both leads are on the same terminal; pick two points."
+                : "A clamp goes around one lead: name its terminal twice.";
         }
 
-        if (reading.Value.Kind == ReadingKind.Number && (!double.IsFinite(reading.Value.Number) || Math.Abs(reading.Value.Number) > 1e9 || (!reading.Quantity.IsVolts() && reading.Value.Number < 0)))
+        if (
+            reading.Value.Kind == ReadingKind.Number
+            && (
+                !double.IsFinite(reading.Value.Number)
+                || Math.Abs(reading.Value.Number) > 1e9
+                || (!reading.Quantity.IsVolts() && reading.Value.Number < 0)
+            )
+        )
         {
             return "The value is not a number a meter shows; type volts or ohms, e.g. 230 or 4k7, or choose OL.";
         }
 
         if (reading.Quantity.IsLive())
         {
-            return reading.Value.Kind is ReadingKind.Number or ReadingKind.Unsteady or ReadingKind.NotSure || (reading.Quantity.IsVolts() && reading.Value.Kind == ReadingKind.Full)
+            return
+                reading.Value.Kind is ReadingKind.Number or ReadingKind.Unsteady or ReadingKind.NotSure
+                || (reading.Quantity.IsVolts() && reading.Value.Kind == ReadingKind.Full)
                 ? (Liveness is Liveness.Unknown || (Liveness == Liveness.Live && !LiveAcknowledged))
-                    ? "Acknowledge live work first: the circuit counts as live." : RefuseSteps(reading.Held)
+                    ? "Acknowledge live work first: the circuit counts as live."
+                    : RefuseSteps(reading.Held)
                 : $"'{ReadingText.Show(reading.Value, reading.Quantity)}' is not a {(reading.Quantity.IsAmps() ? "current" : "voltage")}.";
         }
 
-        if (reading.Quantity is Quantity.Ohms or Quantity.Insulation && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady or ReadingKind.NotSure))
+        if (
+            reading.Quantity is Quantity.Ohms or Quantity.Insulation
+            && reading.Value.Kind is not (ReadingKind.Number or ReadingKind.OverLimit or ReadingKind.Unsteady or ReadingKind.NotSure)
+        )
         {
             return $"'{ReadingText.Show(reading.Value, reading.Quantity)}' is not a resistance.";
         }
 
-        if (reading.Quantity == Quantity.Continuity && reading.Value.Kind is not (ReadingKind.Beep or ReadingKind.Silent or ReadingKind.OverLimit or ReadingKind.NotSure))
+        if (
+            reading.Quantity == Quantity.Continuity
+            && reading.Value.Kind is not (ReadingKind.Beep or ReadingKind.Silent or ReadingKind.OverLimit or ReadingKind.NotSure)
+        )
         {
             return "A continuity test either beeps or stays silent.";
         }
@@ -235,13 +267,17 @@ public sealed class JobState
         }
 
         var live = Compiled.Isolation.LiveTerminals;
-        return new[] { reading.From, reading.To }.Where(live.Contains).Select(t => $"{t} stays live when the circuit is isolated: no resistance reading there.").FirstOrDefault()
+        return new[] { reading.From, reading.To }
+                .Where(live.Contains)
+                .Select(t => $"{t} stays live when the circuit is isolated: no resistance reading there.")
+                .FirstOrDefault()
             ?? RefuseSteps(reading.Held);
     }
 
-    private bool TerminalExists(Device device, TerminalId terminal) => device.Kind.IsStrip
-        ? _circuit.Conductors.Any(c => c.From == terminal || c.To == terminal)
-        : device.Kind.HasTerminal(device, terminal.Name);
+    private bool TerminalExists(Device device, TerminalId terminal) =>
+        device.Kind.IsStrip
+            ? _circuit.Conductors.Any(c => c.From == terminal || c.To == terminal)
+            : device.Kind.HasTerminal(device, terminal.Name);
 
     private string? RefuseSteps(ImmutableArray<Step> steps) =>
         StepRules.Refuse(_circuit, steps) ?? steps.Select(RefuseByHand).FirstOrDefault(r => r is not null);
@@ -252,14 +288,17 @@ public sealed class JobState
         var device = _circuit.FindDevice(step.Device);
         var actuation = device?.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position);
         return actuation?.DeadOnly == true && Liveness != Liveness.ProvedDead
-            ? $"{actuation.Verb} only on a circuit that is isolated and proved dead." : null;
+            ? $"{actuation.Verb} only on a circuit that is isolated and proved dead."
+            : null;
     }
 
-    private string? RefuseSeen(ImmutableSortedDictionary<string, string> seen) => seen
-        .Select(s => _circuit.FindDevice(s.Key) is not { } device ? $"The circuit has no device {s.Key}."
-            : device.Kind.Appearances.Contains(s.Value) ? null
-            : $"{s.Key} cannot be seen as '{s.Value}'; expected one of: {string.Join(", ", device.Kind.Appearances)}.")
-        .FirstOrDefault(r => r is not null);
+    private string? RefuseSeen(ImmutableSortedDictionary<string, string> seen) =>
+        seen.Select(s =>
+                _circuit.FindDevice(s.Key) is not { } device ? $"The circuit has no device {s.Key}."
+                : device.Kind.Appearances.Contains(s.Value) ? null
+                : $"{s.Key} cannot be seen as '{s.Value}'; expected one of: {string.Join(", ", device.Kind.Appearances)}."
+            )
+            .FirstOrDefault(r => r is not null);
 
     private string? RefuseLook(LookSeen seen)
     {
@@ -274,9 +313,11 @@ public sealed class JobState
     {
         var conductor = _circuit.Conductors.FirstOrDefault(c => c.Id == lifted.Conductor);
         return conductor is null ? $"The circuit has no conductor {lifted.Conductor}."
-            : conductor.From != lifted.End && conductor.To != lifted.End ? $"Conductor {lifted.Conductor} ends at {conductor.From} and {conductor.To}, not at {lifted.End}."
+            : conductor.From != lifted.End && conductor.To != lifted.End
+                ? $"Conductor {lifted.Conductor} ends at {conductor.From} and {conductor.To}, not at {lifted.End}."
             : Liveness != Liveness.ProvedDead ? "Lift wires only on a circuit that is isolated and proved dead."
-            : Lifted.ContainsKey(lifted.Conductor) ? $"Conductor {lifted.Conductor} is lifted already." : null;
+            : Lifted.ContainsKey(lifted.Conductor) ? $"Conductor {lifted.Conductor} is lifted already."
+            : null;
     }
 
     private string? RefuseClose(Closed closed)

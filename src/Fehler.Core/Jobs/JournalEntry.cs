@@ -84,18 +84,39 @@ public sealed record Energised : JournalEntry;
 /// <param name="Held">Devices operated during the reading and let go after it.</param>
 /// <param name="Value">What the meter showed.</param>
 /// <param name="Meter">Which meter; may be empty.</param>
-public sealed record Reading(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, ReadingValue Value, string Meter = "") : JournalEntry
+public sealed record Reading(
+    Quantity Quantity,
+    TerminalId From,
+    TerminalId To,
+    ImmutableArray<Step> Held,
+    ReadingValue Value,
+    string Meter = ""
+) : JournalEntry
 {
     /// <summary>What was typed, where it was typed; <see cref="Value"/> is what that was understood as.</summary>
     public string Typed { get; init; } = "";
 }
 
 /// <summary>A reading on its way in, its value as it was typed: it becomes a <see cref="Reading"/> and is never kept as this.</summary>
-public sealed record ReadingAsTyped(Quantity Quantity, TerminalId From, TerminalId To, ImmutableArray<Step> Held, string Typed, string Meter = "") : JournalEntry
+public sealed record ReadingAsTyped(
+    Quantity Quantity,
+    TerminalId From,
+    TerminalId To,
+    ImmutableArray<Step> Held,
+    string Typed,
+    string Meter = ""
+) : JournalEntry
 {
     /// <summary>The reading that is meant.</summary>
     /// <exception cref="RefusedException">The text is not a reading of this quantity.</exception>
-    public Reading Understood() => new(Quantity, From, To, Held, ReadingText.Parse(Typed, Quantity), Meter) { Id = Id, At = At, Who = Who, Typed = Typed.Trim() };
+    public Reading Understood() =>
+        new(Quantity, From, To, Held, ReadingText.Parse(Typed, Quantity), Meter)
+        {
+            Id = Id,
+            At = At,
+            Who = Who,
+            Typed = Typed.Trim(),
+        };
 }
 
 /// <summary>

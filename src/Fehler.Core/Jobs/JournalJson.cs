@@ -24,5 +24,6 @@ public static class JournalJson
     public static string Write(JournalEntry entry) => JsonSerializer.Serialize(entry, Options);
 
     /// <exception cref="JsonException">The text is not a journal entry.</exception>
-    public static JournalEntry Read(string json) => JsonSerializer.Deserialize<JournalEntry>(json, Options) ?? throw new JsonException("is null; expected a journal entry");
+    public static JournalEntry Read(string json) =>
+        JsonSerializer.Deserialize<JournalEntry>(json, Options) ?? throw new JsonException("is null; expected a journal entry");
 }

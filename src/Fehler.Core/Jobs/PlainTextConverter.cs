@@ -20,11 +20,13 @@ internal sealed class PlainTextConverter : JsonConverter<string>
         return Checked(ref reader);
     }
 
-    public override string ReadAsPropertyName(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) => Checked(ref reader);
+    public override string ReadAsPropertyName(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+        Checked(ref reader);
 
     public override void Write(Utf8JsonWriter writer, string value, JsonSerializerOptions options) => writer.WriteStringValue(value);
 
-    public override void WriteAsPropertyName(Utf8JsonWriter writer, string value, JsonSerializerOptions options) => writer.WritePropertyName(value);
+    public override void WriteAsPropertyName(Utf8JsonWriter writer, string value, JsonSerializerOptions options) =>
+        writer.WritePropertyName(value);
 
     private static string Checked(ref Utf8JsonReader reader)
     {

@@ -52,10 +52,15 @@ public static partial class ReadingText
 
         if (Words.TryGetValue(trimmed, out var word))
         {
-            return Fits(word, quantity) ? new ReadingValue(word) : throw new RefusedException($"“{trimmed}” does not go with {Name(quantity)}.");
+            return Fits(word, quantity)
+                ? new ReadingValue(word)
+                : throw new RefusedException($"“{trimmed}” does not go with {Name(quantity)}.");
         }
 
-        if (Number().Match(trimmed) is not { Success: true } match || (match.Groups["after"].Length > 0 && match.Groups["prefix"].Length == 0))
+        if (
+            Number().Match(trimmed) is not { Success: true } match
+            || (match.Groups["after"].Length > 0 && match.Groups["prefix"].Length == 0)
+        )
         {
             throw new RefusedException($"“{trimmed}” is not a reading. {Examples}");
         }
@@ -65,73 +70,97 @@ public static partial class ReadingText
             throw new RefusedException("A continuity test beeps or stays silent; switch to ohms for a number.");
         }
 
-        var (whole, prefix, after) = (match.Groups["whole"].Value.Replace(',', '.'), match.Groups["prefix"].Value, match.Groups["after"].Value);
+        var (whole, prefix, after) = (
+            match.Groups["whole"].Value.Replace(',', '.'),
+            match.Groups["prefix"].Value,
+            match.Groups["after"].Value
+        );
         if (after.Length > 0 && whole.Contains('.', StringComparison.Ordinal))
         {
             throw new RefusedException($"“{trimmed}” has two decimal points. {Examples}");
         }
 
         var digits = after.Length > 0 ? $"{whole}.{after}" : whole;
-        var scale = prefix switch { "k" or "K" => 1e3, "M" => 1e6, "m" => 1e-3, _ => quantity == Quantity.Insulation ? 1e6 : 1 };
+        var scale = prefix switch
+        {
+            "k" or "K" => 1e3,
+            "M" => 1e6,
+            "m" => 1e-3,
+            _ => quantity == Quantity.Insulation ? 1e6 : 1,
+        };
         return ReadingValue.Of(double.Parse(digits, CultureInfo.InvariantCulture) * scale);
     }
 
     /// <summary>What a person wrote down as a resistance; infinite is OL.</summary>
     /// <exception cref="RefusedException">Neither a number of ohm nor OL.</exception>
-    public static Ohms ParseOhms(string text) => Parse(text, Quantity.Ohms) switch
-    {
-        { Kind: ReadingKind.OverLimit } => Ohms.Open,
-        { Kind: ReadingKind.Number, Number: >= 0 and var ohms } => new Ohms(ohms),
-        _ => throw new RefusedException($"“{text.Trim()}” is not a resistance: write ohms as 0.3, 460, 4.7k, 2M, or OL."),
-    };
+    public static Ohms ParseOhms(string text) =>
+        Parse(text, Quantity.Ohms) switch
+        {
+            { Kind: ReadingKind.OverLimit } => Ohms.Open,
+            { Kind: ReadingKind.Number, Number: >= 0 and var ohms } => new Ohms(ohms),
+            _ => throw new RefusedException($"“{text.Trim()}” is not a resistance: write ohms as 0.3, 460, 4.7k, 2M, or OL."),
+        };
 
     /// <summary>As shown to a person, with its unit.</summary>
-    public static string Show(ReadingValue value, Quantity quantity) => value.Kind switch
-    {
-        ReadingKind.Number => quantity.IsVolts() ? $"{Digits(value.Number)} V" : quantity.IsAmps() ? $"{Digits(value.Number)} A" : Show(new Ohms(value.Number)),
-        ReadingKind.OverLimit => "OL",
-        ReadingKind.Full => "full",
-        ReadingKind.Beep => "beep",
-        ReadingKind.Silent => "no beep",
-        ReadingKind.NotSure => "not sure",
-        _ => "unsteady",
-    };
+    public static string Show(ReadingValue value, Quantity quantity) =>
+        value.Kind switch
+        {
+            ReadingKind.Number => quantity.IsVolts() ? $"{Digits(value.Number)} V"
+            : quantity.IsAmps() ? $"{Digits(value.Number)} A"
+            : Show(new Ohms(value.Number)),
+            ReadingKind.OverLimit => "OL",
+            ReadingKind.Full => "full",
+            ReadingKind.Beep => "beep",
+            ReadingKind.Silent => "no beep",
+            ReadingKind.NotSure => "not sure",
+            _ => "unsteady",
+        };
 
     /// <summary>A resistance as shown to a person, in Ω, kΩ or MΩ.</summary>
-    public static string Show(Ohms ohms) => ohms.Value switch
-    {
-        double.PositiveInfinity => "OL",
-        >= 1e6 => $"{Digits(ohms.Value / 1e6)} MΩ",
-        >= 1000 => $"{Digits(ohms.Value / 1000)} kΩ",
-        _ => $"{Digits(ohms.Value)} Ω",
-    };
+    public static string Show(Ohms ohms) =>
+        ohms.Value switch
+        {
+            double.PositiveInfinity => "OL",
+            >= 1e6 => $"{Digits(ohms.Value / 1e6)} MΩ",
+            >= 1000 => $"{Digits(ohms.Value / 1000)} kΩ",
+            _ => $"{Digits(ohms.Value)} Ω",
+        };
 
     /// <summary>To the digits that a usual meter shows.</summary>
     public static string Digits(double value) =>
-        value.ToString(Math.Abs(value) >= 100 ? "0" : Math.Abs(value) >= 10 ? "0.#" : "0.##", CultureInfo.InvariantCulture);
+        value.ToString(
+            Math.Abs(value) >= 100 ? "0"
+                : Math.Abs(value) >= 10 ? "0.#"
+                : "0.##",
+            CultureInfo.InvariantCulture
+        );
 
     /// <summary>What is measured, in the words of the trade.</summary>
-    public static string Name(Quantity quantity) => quantity switch
-    {
-        Quantity.Volts => "volts",
-        Quantity.DcVolts => "volts DC",
-        Quantity.Amps => "amps",
-        Quantity.StartingAmps => "starting amps",
-        Quantity.Insulation => "insulation",
-        Quantity.Continuity => "continuity",
-        _ => "ohms",
-    };
+    public static string Name(Quantity quantity) =>
+        quantity switch
+        {
+            Quantity.Volts => "volts",
+            Quantity.DcVolts => "volts DC",
+            Quantity.Amps => "amps",
+            Quantity.StartingAmps => "starting amps",
+            Quantity.Insulation => "insulation",
+            Quantity.Continuity => "continuity",
+            _ => "ohms",
+        };
 
-    private static bool Fits(ReadingKind kind, Quantity quantity) => kind switch
-    {
-        ReadingKind.NotSure => true,
-        ReadingKind.Full => quantity.IsVolts(),
-        ReadingKind.OverLimit => !quantity.IsLive(),
-        ReadingKind.Beep or ReadingKind.Silent => quantity == Quantity.Continuity,
-        _ => quantity != Quantity.Continuity,
-    };
+    private static bool Fits(ReadingKind kind, Quantity quantity) =>
+        kind switch
+        {
+            ReadingKind.NotSure => true,
+            ReadingKind.Full => quantity.IsVolts(),
+            ReadingKind.OverLimit => !quantity.IsLive(),
+            ReadingKind.Beep or ReadingKind.Silent => quantity == Quantity.Continuity,
+            _ => quantity != Quantity.Continuity,
+        };
 
-    [GeneratedRegex(@"^(?<whole>-?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?<prefix>[kKmM])?(?<after>\d*)\s*(?:v|vac|vdc|v~|v=|a|aac|ω|ohm|ohms|r)?$",
-        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^(?<whole>-?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?<prefix>[kKmM])?(?<after>\d*)\s*(?:v|vac|vdc|v~|v=|a|aac|ω|ohm|ohms|r)?$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Number();
 }

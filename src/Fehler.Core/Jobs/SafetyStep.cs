@@ -26,7 +26,13 @@ public enum SafetyStep
 /// <param name="Notes">What to know before it.</param>
 /// <param name="Checklist">What has to be so; each is confirmed by itself.</param>
 /// <param name="Confirm">What a person says when it is done.</param>
-public sealed record SafetyProcedure(SafetyStep Step, string Title, ImmutableArray<string> Notes, ImmutableArray<string> Checklist, string Confirm);
+public sealed record SafetyProcedure(
+    SafetyStep Step,
+    string Title,
+    ImmutableArray<string> Notes,
+    ImmutableArray<string> Checklist,
+    string Confirm
+);
 
 /// <summary>
 /// What has to come first before a circuit is measured or touched, and what can be done now: the one place where this is decided. Common
@@ -38,12 +44,13 @@ public static class SafetyRules
     public static SafetyStep? Before(JobState job, Quantity quantity) => quantity.IsLive() ? BeforeLive(job) : BeforeDead(job);
 
     /// <summary>What has to come first before anything is done on the dead circuit.</summary>
-    public static SafetyStep? BeforeDead(JobState job) => job.Liveness switch
-    {
-        Liveness.ProvedDead => null,
-        Liveness.IsolatedNotProved => SafetyStep.ProveDead,
-        _ => SafetyStep.Isolate,
-    };
+    public static SafetyStep? BeforeDead(JobState job) =>
+        job.Liveness switch
+        {
+            Liveness.ProvedDead => null,
+            Liveness.IsolatedNotProved => SafetyStep.ProveDead,
+            _ => SafetyStep.Isolate,
+        };
 
     /// <summary>What has to come first before the live circuit is measured or operated.</summary>
     public static SafetyStep? BeforeLive(JobState job) => job.IsIsolated || job.LiveAcknowledged ? null : SafetyStep.LiveTests;
@@ -75,31 +82,47 @@ public static class SafetyRules
         yield return Of(job, SafetyStep.SwitchOn);
     }
 
-    private static SafetyProcedure Of(JobState job, SafetyStep step) => step switch
-    {
-        SafetyStep.LiveTests => new(step, "Live tests", ["Local codes, site rules and licensed practice come first."],
-            [
-                "I am authorised for live testing here, and local rules allow it",
-                "Insulated probes, eye protection, no loose metal; the motor may start",
-            ], "I work live"),
-        SafetyStep.Isolate => new(step, "Isolate and lock off",
-            [$"Isolating devices of this circuit: {string.Join(", ", job.Compiled.Isolation.Points)}. What is above them stays live."],
-            [
-                "Every isolating device named above is open",
-                "My own lock and tag are on",
-                "Stored energy is dealt with: load, fan, brake, capacitors",
-            ], "It is isolated and locked"),
-        SafetyStep.ProveDead => new(step, "Prove dead at the point of work",
-            ["An open protective conductor makes “dead to earth” worthless: test phase to phase too."],
-            [
-                "Voltage detector checked on a known source before",
-                "Dead phase to phase, to neutral and to earth, neutral to earth, and no foreign supply",
-                "Detector checked on the known source again after",
-            ], "It is dead"),
-        _ => new(step, "Switch on again", job.Lifted.Count == 0 ? [] : [$"Still lifted: {string.Join(", ", job.Lifted.Keys)}."],
-            [
-                "Nobody is at the machine or in the panel",
-                "Test leads are off; covers are on where they can be",
-            ], "It is switched on"),
-    };
+    private static SafetyProcedure Of(JobState job, SafetyStep step) =>
+        step switch
+        {
+            SafetyStep.LiveTests => new(
+                step,
+                "Live tests",
+                ["Local codes, site rules and licensed practice come first."],
+                [
+                    "I am authorised for live testing here, and local rules allow it",
+                    "Insulated probes, eye protection, no loose metal; the motor may start",
+                ],
+                "I work live"
+            ),
+            SafetyStep.Isolate => new(
+                step,
+                "Isolate and lock off",
+                [$"Isolating devices of this circuit: {string.Join(", ", job.Compiled.Isolation.Points)}. What is above them stays live."],
+                [
+                    "Every isolating device named above is open",
+                    "My own lock and tag are on",
+                    "Stored energy is dealt with: load, fan, brake, capacitors",
+                ],
+                "It is isolated and locked"
+            ),
+            SafetyStep.ProveDead => new(
+                step,
+                "Prove dead at the point of work",
+                ["An open protective conductor makes “dead to earth” worthless: test phase to phase too."],
+                [
+                    "Voltage detector checked on a known source before",
+                    "Dead phase to phase, to neutral and to earth, neutral to earth, and no foreign supply",
+                    "Detector checked on the known source again after",
+                ],
+                "It is dead"
+            ),
+            _ => new(
+                step,
+                "Switch on again",
+                job.Lifted.Count == 0 ? [] : [$"Still lifted: {string.Join(", ", job.Lifted.Keys)}."],
+                ["Nobody is at the machine or in the panel", "Test leads are off; covers are on where they can be"],
+                "It is switched on"
+            ),
+        };
 }

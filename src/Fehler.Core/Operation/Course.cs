@@ -23,18 +23,24 @@ internal sealed class Course
     public long Bytes => _way.Sum(s => s.Bytes) + 1000;
 
     /// <summary>Whether a circuit with this fault, begun in the same state, goes the same way.</summary>
-    public bool IsThatOf(Network faulty) => faulty.IsUpdate && faulty.Alterations.All(a => IsUnnoticed(faulty, a)) && _way.TrueForAll(faulty.Leaves);
+    public bool IsThatOf(Network faulty) =>
+        faulty.IsUpdate && faulty.Alterations.All(a => IsUnnoticed(faulty, a)) && _way.TrueForAll(faulty.Leaves);
 
-    private bool IsUnnoticed(Network faulty, Alteration alteration) => alteration switch
-    {
-        ParameterIs or AppearsAs => false,
-        FoundInPosition => true,
-        PositionLocked locked => Stands(faulty.DeviceIndex(locked.Device)) && _way[0].State.Devices[faulty.DeviceIndex(locked.Device)] is var state
-            && state.Position == locked.Position && state is { Held: false, Moving: false },
-        DoesNotReturn sticking => Stands(faulty.DeviceIndex(sticking.Device)),
-        _ => true,
-    };
+    private bool IsUnnoticed(Network faulty, Alteration alteration) =>
+        alteration switch
+        {
+            ParameterIs or AppearsAs => false,
+            FoundInPosition => true,
+            PositionLocked locked => Stands(faulty.DeviceIndex(locked.Device))
+                && _way[0].State.Devices[faulty.DeviceIndex(locked.Device)] is var state
+                && state.Position == locked.Position
+                && state is { Held: false, Moving: false },
+            DoesNotReturn sticking => Stands(faulty.DeviceIndex(sticking.Device)),
+            _ => true,
+        };
 
     /// <summary>The device is in one and the same state all the way.</summary>
-    private bool Stands(int device) => _way.TrueForAll(s => s.State.Devices[device] == _way[0].State.Devices[device]) && Outcome.State.Devices[device] == _way[0].State.Devices[device];
+    private bool Stands(int device) =>
+        _way.TrueForAll(s => s.State.Devices[device] == _way[0].State.Devices[device])
+        && Outcome.State.Devices[device] == _way[0].State.Devices[device];
 }

@@ -12,7 +12,13 @@ namespace Fehler.Core.Operation;
 /// <param name="Expected">Appearance by device tag; found by simulating the healthy circuit.</param>
 /// <param name="Caution">What to mind; may be empty.</param>
 public sealed record FunctionTestStep(
-    string Id, string Title, ImmutableArray<Step> Before, ImmutableArray<Step> Steps, ImmutableSortedDictionary<string, string> Expected, string Caution);
+    string Id,
+    string Title,
+    ImmutableArray<Step> Before,
+    ImmutableArray<Step> Steps,
+    ImmutableSortedDictionary<string, string> Expected,
+    string Caution
+);
 
 /// <summary>
 /// The proof that the whole circuit works, derived from its devices: every start holds, every stop stops, the overload
@@ -47,7 +53,12 @@ public sealed class FunctionTest
             _runUp = compiled.RunUp;
             _simulator = new Simulator(compiled.Network);
             _state = _simulator.Start().State;
-            Add("rest", _runUp.WorksAtRest ? "Supply on: it runs at once, as this circuit does" : "At rest, supply on: nothing starts by itself", "Stand clear: a fault may start the motor as the supply comes on.", Step.Wait(1));
+            Add(
+                "rest",
+                _runUp.WorksAtRest ? "Supply on: it runs at once, as this circuit does" : "At rest, supply on: nothing starts by itself",
+                "Stand clear: a fault may start the motor as the supply comes on.",
+                Step.Wait(1)
+            );
             StartsAndStops();
             foreach (var device in circuit.Devices)
             {
@@ -83,7 +94,11 @@ public sealed class FunctionTest
                 }
             }
 
-            foreach (var (running, other) in _runUp.Starts.SelectMany(a => _runUp.Starts.Where(b => b.Act.Device != a.Act.Device && !b.Working.SequenceEqual(a.Working)).Select(b => (a, b))))
+            foreach (
+                var (running, other) in _runUp.Starts.SelectMany(a =>
+                    _runUp.Starts.Where(b => b.Act.Device != a.Act.Device && !b.Working.SequenceEqual(a.Working)).Select(b => (a, b))
+                )
+            )
             {
                 Against(running, other, stops);
             }
@@ -93,7 +108,12 @@ public sealed class FunctionTest
         {
             var tag = start.Act.Device;
             _before = start.Prepare;
-            Add($"{(start.LetGo is null ? start.Act.Position : "press")}-{tag}", $"{Verb(start.Act)} ({Named(tag)})", "The motor starts. Warn everyone at the machine.", start.Act);
+            Add(
+                $"{(start.LetGo is null ? start.Act.Position : "press")}-{tag}",
+                $"{Verb(start.Act)} ({Named(tag)})",
+                "The motor starts. Warn everyone at the machine.",
+                start.Act
+            );
             if (_runUp.TimeToSettle(_state) is > 0 and var seconds)
             {
                 Add($"wait-{tag}", FormattableString.Invariant($"Wait {seconds:0} s: what changes by itself?"), "", Step.Wait(seconds));
@@ -110,16 +130,30 @@ public sealed class FunctionTest
             var tag = start.Act.Device;
             Run(start);
             Add($"stop-{stop.Tag}-after-{tag}", $"Running: press {Named(stop.Tag)}", "", new Step(stop.Tag, "pressed"));
-            Add($"stop-{stop.Tag}-released-after-{tag}", $"Let go of {Named(stop.Tag)}: it stays stopped", "", [new Step(stop.Tag, "released"), .. start.End]);
+            Add(
+                $"stop-{stop.Tag}-released-after-{tag}",
+                $"Let go of {Named(stop.Tag)}: it stays stopped",
+                "",
+                [new Step(stop.Tag, "released"), .. start.End]
+            );
         }
 
         /// <summary>Interlocks: what another start does while one runs.</summary>
         private void Against(Start running, Start other, List<Device> stops)
         {
             Run(running);
-            Add($"against-{other.Act.Device}-{other.Act.Position}-while-{running.Act.Device}-{running.Act.Position}", $"While {Named(running.Act.Device)} has it running: {Lower(Verb(other.Act))} ({Named(other.Act.Device)})",
-                "Interlocks are tested here: stand clear.", other.LetGo is null ? [other.Act] : [other.Act, other.LetGo]);
-            Step[] back = [.. running.End, .. other.LetGo is null ? [other.Back(_circuit)] : Array.Empty<Step>(), .. stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") })];
+            Add(
+                $"against-{other.Act.Device}-{other.Act.Position}-while-{running.Act.Device}-{running.Act.Position}",
+                $"While {Named(running.Act.Device)} has it running: {Lower(Verb(other.Act))} ({Named(other.Act.Device)})",
+                "Interlocks are tested here: stand clear.",
+                other.LetGo is null ? [other.Act] : [other.Act, other.LetGo]
+            );
+            Step[] back =
+            [
+                .. running.End,
+                .. other.LetGo is null ? [other.Back(_circuit)] : Array.Empty<Step>(),
+                .. stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") }),
+            ];
             _state = _simulator.Do(_state, back).State;
             _lead = [.. back];
         }
@@ -127,12 +161,19 @@ public sealed class FunctionTest
         /// <summary>What stays where it is put: emergency stop, limit, overload's test trip, supply. Tried while that runs which it ends.</summary>
         private void Maintained(Device device)
         {
-            if (_runUp.Starts.Any(s => s.Act.Device == device.Tag) || (device.Kind.IsolatingPositions is not (null or { Rank: > 1 }) && _compiled.Isolation.Points.Contains(device.Tag)))
+            if (
+                _runUp.Starts.Any(s => s.Act.Device == device.Tag)
+                || (device.Kind.IsolatingPositions is not (null or { Rank: > 1 }) && _compiled.Isolation.Points.Contains(device.Tag))
+            )
             {
                 return;
             }
 
-            foreach (var actuation in device.Kind.Actuations(device).Where(a => a is { Returns: false, DeadOnly: false } && a.Position != Rest(device)))
+            foreach (
+                var actuation in device
+                    .Kind.Actuations(device)
+                    .Where(a => a is { Returns: false, DeadOnly: false } && a.Position != Rest(device))
+            )
             {
                 var act = new Step(device.Tag, actuation.Position);
                 var start = _runUp.Starts.FirstOrDefault(s => Ends(s, act)) ?? _runUp.Starts.FirstOrDefault();
@@ -145,7 +186,12 @@ public sealed class FunctionTest
                 var back = device.Kind.Actuations(device).First(a => a.Position == Rest(device));
                 Step[] steps = [new(device.Tag, back.Position), .. start?.End ?? []];
                 var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State);
-                Add($"{device.Tag}-{back.Position}", $"{back.Verb} ({Named(device.Tag)}): what happens now?", "Stand clear: it may start.", seconds > 0 ? [.. steps, Step.Wait(seconds)] : steps);
+                Add(
+                    $"{device.Tag}-{back.Position}",
+                    $"{back.Verb} ({Named(device.Tag)}): what happens now?",
+                    "Stand clear: it may start.",
+                    seconds > 0 ? [.. steps, Step.Wait(seconds)] : steps
+                );
             }
         }
 

@@ -25,13 +25,17 @@ internal interface IOperated
 /// <summary>Asks a kind for its operating side.</summary>
 internal static class OperatedSide
 {
-    public static Transition Settle(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) => ((IOperated)kind).Settle(device, state, meter);
+    public static Transition Settle(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) =>
+        ((IOperated)kind).Settle(device, state, meter);
 
-    public static TimedTransition? Timed(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) => ((IOperated)kind).Timed(device, state, meter);
+    public static TimedTransition? Timed(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) =>
+        ((IOperated)kind).Timed(device, state, meter);
 
-    public static string? Appearance(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) => ((IOperated)kind).Appearance(device, state, meter);
+    public static string? Appearance(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) =>
+        ((IOperated)kind).Appearance(device, state, meter);
 
-    public static string Seen(this DeviceKind kind, Device device, Look look, DeviceState state, Device drawn) => ((IOperated)kind).Seen(device, look, state, drawn);
+    public static string Seen(this DeviceKind kind, Device device, Look look, DeviceState state, Device drawn) =>
+        ((IOperated)kind).Seen(device, look, state, drawn);
 
     public static string Measured(this DeviceKind kind, Device device, IDeviceMeter meter) => ((IOperated)kind).Measured(device, meter);
 }

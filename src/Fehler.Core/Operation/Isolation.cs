@@ -19,14 +19,20 @@ public sealed class Isolation
     {
         var circuit = compiled.Circuit;
         var simulator = new Simulator(compiled.Network);
-        var ranked = circuit.Devices.Where(d => d.Kind.IsolatingPositions is not null).GroupBy(d => d.Kind.IsolatingPositions!.Value.Rank).OrderBy(g => g.Key);
+        var ranked = circuit
+            .Devices.Where(d => d.Kind.IsolatingPositions is not null)
+            .GroupBy(d => d.Kind.IsolatingPositions!.Value.Rank)
+            .OrderBy(g => g.Key);
         var opened = new List<Device>();
         foreach (var rank in ranked)
         {
             opened.AddRange(rank);
             (Off, On) = (Steps(opened, p => p.Off), Steps(opened, p => p.On));
             var solution = simulator.Do(CircuitState.AtRest(circuit), Off).Solution;
-            LiveTerminals = [.. circuit.Devices.SelectMany(d => Landed(circuit, d)).Where(t => solution.Volts(t).Magnitude > TouchableVolts)];
+            LiveTerminals =
+            [
+                .. circuit.Devices.SelectMany(d => Landed(circuit, d)).Where(t => solution.Volts(t).Magnitude > TouchableVolts),
+            ];
             if (circuit.Devices.Where(IsWorkedOn).All(d => !Landed(circuit, d).Any(LiveTerminals.Contains)))
             {
                 break;
@@ -49,8 +55,8 @@ public sealed class Isolation
     /// <summary>What has to be dead: everything that neither supplies nor isolates.</summary>
     private static bool IsWorkedOn(Device device) => device.Kind.IsolatingPositions is null && !device.Kind.IsStrip;
 
-    private static IEnumerable<TerminalId> Landed(Circuit circuit, Device device) => circuit.Conductors
-        .SelectMany(c => new[] { c.From, c.To }).Where(t => t.Device == device.Tag).Distinct();
+    private static IEnumerable<TerminalId> Landed(Circuit circuit, Device device) =>
+        circuit.Conductors.SelectMany(c => new[] { c.From, c.To }).Where(t => t.Device == device.Tag).Distinct();
 
     private static ImmutableArray<Step> Steps(List<Device> devices, Func<(string Off, string On, int Rank), string> position) =>
         [.. devices.Select(d => new Step(d.Tag, position(d.Kind.IsolatingPositions!.Value)))];

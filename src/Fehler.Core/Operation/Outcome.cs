@@ -10,4 +10,8 @@ namespace Fehler.Core.Operation;
 /// <param name="Appearances">What is seen and heard, by device tag.</param>
 /// <param name="Events">What happened by itself on the way, e.g. "F2 trips after 92 s".</param>
 public sealed record Outcome(
-    CircuitState State, Solution Solution, ImmutableSortedDictionary<string, string> Appearances, ImmutableArray<string> Events);
+    CircuitState State,
+    Solution Solution,
+    ImmutableSortedDictionary<string, string> Appearances,
+    ImmutableArray<string> Events
+);

@@ -11,7 +11,13 @@ namespace Fehler.Core.Operation;
 /// <param name="LetGo">Letting go of the button; null for what stays where it is put.</param>
 /// <param name="Holds">It goes on working when let go.</param>
 /// <param name="Working">Appearance of the driven devices while it works, by tag.</param>
-public sealed record Start(ImmutableArray<Step> Prepare, Step Act, Step? LetGo, bool Holds, ImmutableSortedDictionary<string, string> Working)
+public sealed record Start(
+    ImmutableArray<Step> Prepare,
+    Step Act,
+    Step? LetGo,
+    bool Holds,
+    ImmutableSortedDictionary<string, string> Working
+)
 {
     /// <summary>Steps after which the circuit works and, where it can, nothing is held.</summary>
     public ImmutableArray<Step> Run => Holds && LetGo is not null ? [.. Prepare, Act, LetGo] : [.. Prepare, Act];
@@ -24,7 +30,10 @@ public sealed record Start(ImmutableArray<Step> Prepare, Step Act, Step? LetGo, 
     }
 
     /// <summary>Steps that end a run which is kept up by hand.</summary>
-    public ImmutableArray<Step> End => Holds ? [] : LetGo is not null ? [LetGo] : [];
+    public ImmutableArray<Step> End =>
+        Holds ? []
+        : LetGo is not null ? [LetGo]
+        : [];
 }
 
 /// <summary>
@@ -48,8 +57,16 @@ public sealed class RunUp
         var actuators = circuit.Devices.Where(d => d.Kind.IsolatingPositions is null).SelectMany(Makers).ToList();
         ImmutableArray<Step> given = [.. actuators.Where(a => a.LetGo is null && IsNormallyOpen(a.Act)).Select(a => a.Act)];
         var enabled = Enabling(rest.State, actuators, given);
-        ImmutableArray<Step>[] preparations = [[], given, enabled, [.. given, .. enabled]];
-        Starts = WorksAtRest ? [] : [.. actuators.Select(a => Starting(rest.State, a.Act, a.LetGo, preparations)).Where(s => s is not null).Select(s => s!)];
+        ImmutableArray<Step>[] preparations =
+        [
+            [],
+            given,
+            enabled,
+            [.. given, .. enabled],
+        ];
+        Starts = WorksAtRest
+            ? []
+            : [.. actuators.Select(a => Starting(rest.State, a.Act, a.LetGo, preparations)).Where(s => s is not null).Select(s => s!)];
     }
 
     /// <summary>Something runs as soon as the supply is on (a manual starter left on).</summary>
@@ -58,8 +75,11 @@ public sealed class RunUp
     public ImmutableArray<Start> Starts { get; }
 
     /// <summary>Buttons that open: they end a run.</summary>
-    public IEnumerable<Device> Stops => _circuit.Devices
-        .Where(d => d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false }) && d.Kind.Elements(d)[0].Role == ElementRole.NormallyClosed);
+    public IEnumerable<Device> Stops =>
+        _circuit.Devices.Where(d =>
+            d.Kind.Actuations(d).Any(a => a is { Returns: true, DeadOnly: false })
+            && d.Kind.Elements(d)[0].Role == ElementRole.NormallyClosed
+        );
 
     /// <summary>Driven devices that work, with what is seen of them.</summary>
     public ImmutableSortedDictionary<string, string> Working(Outcome outcome) =>

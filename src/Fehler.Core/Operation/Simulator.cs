@@ -13,7 +13,8 @@ public sealed class Simulator(Network network)
     private const int MostRounds = 40;
 
     /// <summary>Things that happen by themselves in one wait until it is plain that there is no end, and those that are told.</summary>
-    private const int MostEvents = 600, MostTold = 60;
+    private const int MostEvents = 600,
+        MostTold = 60;
 
     private readonly ImmutableArray<Device> _devices = network.Circuit.Devices;
 
@@ -60,7 +61,8 @@ public sealed class Simulator(Network network)
     {
         var index = Network.DeviceIndex(step.Device);
         var device = _devices[index];
-        return device.Kind.BreaksBeforeMakes(device) && !IsLocked(index) && state.Devices[index].Position != PositionOf(device, step.Position)
+        return
+            device.Kind.BreaksBeforeMakes(device) && !IsLocked(index) && state.Devices[index].Position != PositionOf(device, step.Position)
             ? Settle(state.With(index, state.Devices[index] with { Moving = true, Held = true })).State
             : state;
     }
@@ -77,7 +79,11 @@ public sealed class Simulator(Network network)
     private static int PositionOf(Device device, string name)
     {
         var position = device.Kind.Positions(device).IndexOf(name);
-        return position >= 0 ? position : throw new ArgumentException($"{device.Tag} has no position '{name}'; it has: {string.Join(", ", device.Kind.Positions(device))}.");
+        return position >= 0
+            ? position
+            : throw new ArgumentException(
+                $"{device.Tag} has no position '{name}'; it has: {string.Join(", ", device.Kind.Positions(device))}."
+            );
     }
 
     private Outcome Wait(CircuitState state, double seconds)
@@ -86,7 +92,7 @@ public sealed class Simulator(Network network)
         var events = outcome.Events;
         var been = new Dictionary<CircuitState, double>();
         var happened = 0;
-        for (var left = Math.Min(seconds, StepRules.LongestWait); left > 0;)
+        for (var left = Math.Min(seconds, StepRules.LongestWait); left > 0; )
         {
             var running = Timed(outcome).ToList();
             var next = running.OrderBy(t => Left(outcome, t)).FirstOrDefault();
@@ -106,7 +112,11 @@ public sealed class Simulator(Network network)
 
             if (events.Length < MostTold)
             {
-                events = events.Add(FormattableString.Invariant($"{_devices[next.Device].Tag} {PositionName(next.Device, next.Timed.Next)} after {seconds - left:0.#} s"));
+                events = events.Add(
+                    FormattableString.Invariant(
+                        $"{_devices[next.Device].Tag} {PositionName(next.Device, next.Timed.Next)} after {seconds - left:0.#} s"
+                    )
+                );
             }
 
             outcome = Settle(Constrain(passed.With(next.Device, next.Timed.Next with { Progress = 0 })));
@@ -114,7 +124,10 @@ public sealed class Simulator(Network network)
             left = Beyond(been, outcome.State, left);
         }
 
-        return outcome with { Events = events };
+        return outcome with
+        {
+            Events = events,
+        };
     }
 
     /// <summary>
@@ -136,12 +149,23 @@ public sealed class Simulator(Network network)
         Math.Max(1e-6, t.Timed.Seconds * (1 - outcome.State.Devices[t.Device].Progress));
 
     /// <summary>Every delay that runs has come further; what no longer runs begins again from nothing.</summary>
-    private static CircuitState Passed(CircuitState state, List<(int Device, TimedTransition Timed)> running, double seconds) => state with
-    {
-        Devices = [.. state.Devices.Select((d, i) => running.FindIndex(r => r.Device == i) is var k && k >= 0
-            ? d with { Progress = Math.Round(d.Progress + seconds / running[k].Timed.Seconds, 9) }
-            : d.Progress > 0 ? d with { Progress = 0 } : d)],
-    };
+    private static CircuitState Passed(CircuitState state, List<(int Device, TimedTransition Timed)> running, double seconds) =>
+        state with
+        {
+            Devices =
+            [
+                .. state.Devices.Select(
+                    (d, i) =>
+                        running.FindIndex(r => r.Device == i) is var k && k >= 0
+                            ? d with
+                            {
+                                Progress = Math.Round(d.Progress + seconds / running[k].Timed.Seconds, 9),
+                            }
+                        : d.Progress > 0 ? d with { Progress = 0 }
+                        : d
+                ),
+            ],
+        };
 
     private IEnumerable<(int Device, TimedTransition Timed)> Timed(Outcome outcome)
     {
@@ -242,7 +266,10 @@ public sealed class Simulator(Network network)
             if (_devices[i].Kind.IsSlow)
             {
                 var transition = _devices[i].Kind.Settle(_devices[i], state.Devices[i], solution.MeterOf(i));
-                if (transition.Next.Position != state.Devices[i].Position || Math.Abs(transition.Next.Speed - state.Devices[i].Speed) > 1e-3)
+                if (
+                    transition.Next.Position != state.Devices[i].Position
+                    || Math.Abs(transition.Next.Speed - state.Devices[i].Speed) > 1e-3
+                )
                 {
                     return state.With(i, transition.Next);
                 }
@@ -252,14 +279,18 @@ public sealed class Simulator(Network network)
         return state;
     }
 
-    private static bool IsPullIn(CircuitState state, (int Device, Transition Transition) p) => p.Transition.Next.Position > state.Devices[p.Device].Position;
+    private static bool IsPullIn(CircuitState state, (int Device, Transition Transition) p) =>
+        p.Transition.Next.Position > state.Devices[p.Device].Position;
 
     /// <summary>A device that opens some contacts and closes others passes through a stage in which all of them are open.</summary>
     private Transition Staged(int device, DeviceState state, Transition transition)
     {
         if (transition.Next.Position != state.Position)
         {
-            return transition with { Next = transition.Next with { Moving = _devices[device].Kind.BreaksBeforeMakes(_devices[device]), Progress = 0 } };
+            return transition with
+            {
+                Next = transition.Next with { Moving = _devices[device].Kind.BreaksBeforeMakes(_devices[device]), Progress = 0 },
+            };
         }
 
         return state.Moving && !state.Held ? transition with { Next = transition.Next with { Moving = false } } : transition;
@@ -290,17 +321,29 @@ public sealed class Simulator(Network network)
         return new Outcome(state, solution, appearances.ToImmutable(), events.ToImmutable());
     }
 
-    private CircuitState Found(CircuitState state) => Network.Alterations.OfType<FoundInPosition>().Aggregate(state, (s, f) =>
-    {
-        var index = Network.DeviceIndex(f.Device);
-        return s.With(index, s.Devices[index] with { Position = f.Position });
-    });
+    private CircuitState Found(CircuitState state) =>
+        Network
+            .Alterations.OfType<FoundInPosition>()
+            .Aggregate(
+                state,
+                (s, f) =>
+                {
+                    var index = Network.DeviceIndex(f.Device);
+                    return s.With(index, s.Devices[index] with { Position = f.Position });
+                }
+            );
 
-    private CircuitState Constrain(CircuitState state) => Network.Alterations.OfType<PositionLocked>().Aggregate(state, (s, locked) =>
-    {
-        var index = Network.DeviceIndex(locked.Device);
-        return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false, Moving = false });
-    });
+    private CircuitState Constrain(CircuitState state) =>
+        Network
+            .Alterations.OfType<PositionLocked>()
+            .Aggregate(
+                state,
+                (s, locked) =>
+                {
+                    var index = Network.DeviceIndex(locked.Device);
+                    return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false, Moving = false });
+                }
+            );
 
     private bool IsLocked(int device) => Network.Alterations.Any(a => a is PositionLocked p && p.Device == _devices[device].Tag);
 

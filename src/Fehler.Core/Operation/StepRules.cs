@@ -7,7 +7,8 @@ public static class StepRules
 {
     /// <summary>Most steps of one operation, and the longest it may take, s: nobody watches a starter for longer than a week.</summary>
     public const int MostSteps = 200;
-    public const double LongestWait = 86_400, LongestInAll = 7 * 86_400;
+    public const double LongestWait = 86_400,
+        LongestInAll = 7 * 86_400;
 
     /// <summary>Why the circuit cannot do this step, in words that say what to do; null when it can.</summary>
     public static string? Refuse(Circuit circuit, Step? step)
@@ -28,14 +29,17 @@ public static class StepRules
         }
 
         var positions = device.Kind.Positions(device);
-        return positions.Contains(step.Position) ? null : $"{step.Device} has no position '{Short(step.Position)}'; it has: {string.Join(", ", positions)}.";
+        return positions.Contains(step.Position)
+            ? null
+            : $"{step.Device} has no position '{Short(step.Position)}'; it has: {string.Join(", ", positions)}.";
     }
 
     /// <summary>The same for several steps in a row.</summary>
     public static string? Refuse(Circuit circuit, IReadOnlyCollection<Step> steps) =>
-        steps.Count > MostSteps ? $"{steps.Count} steps are too many at once; at most {MostSteps} are taken."
-        : steps.Select(s => Refuse(circuit, s)).FirstOrDefault(r => r is not null)
-            ?? (steps.Sum(s => s.Seconds) > LongestInAll ? "Waiting takes at most a week in all." : null);
+        steps.Count > MostSteps
+            ? $"{steps.Count} steps are too many at once; at most {MostSteps} are taken."
+            : steps.Select(s => Refuse(circuit, s)).FirstOrDefault(r => r is not null)
+                ?? (steps.Sum(s => s.Seconds) > LongestInAll ? "Waiting takes at most a week in all." : null);
 
     /// <exception cref="RefusedException">The circuit cannot do them; says which and why.</exception>
     public static void Require(Circuit circuit, IReadOnlyCollection<Step> steps)

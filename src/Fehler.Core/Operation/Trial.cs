@@ -14,10 +14,16 @@ public sealed record Trial(string Label, ImmutableArray<Step> Steps)
         {
             foreach (var actuation in device.Kind.Actuations(device).Where(a => !a.DeadOnly))
             {
-                yield return new(actuation.Returns ? $"{Named(device)} pressed and held" : $"{actuation.Verb} ({Named(device)})", [new Step(device.Tag, actuation.Position)]);
+                yield return new(
+                    actuation.Returns ? $"{Named(device)} pressed and held" : $"{actuation.Verb} ({Named(device)})",
+                    [new Step(device.Tag, actuation.Position)]
+                );
                 if (actuation.Returns)
                 {
-                    yield return new($"{Named(device)} let go", [new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)])]);
+                    yield return new(
+                        $"{Named(device)} let go",
+                        [new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)])]
+                    );
                 }
             }
         }
@@ -29,8 +35,13 @@ public sealed record Trial(string Label, ImmutableArray<Step> Steps)
     /// <summary>What can be held while a reading is taken.</summary>
     /// <param name="circuit">The circuit.</param>
     /// <param name="isDead">It is isolated and proved dead: armatures may be pressed in by hand.</param>
-    public static IEnumerable<Trial> Holdable(Circuit circuit, bool isDead) => circuit.Devices.SelectMany(d => d.Kind.Actuations(d)
-        .Where(a => a.Returns && (!a.DeadOnly || isDead)).Select(a => new Step(d.Tag, a.Position)).Select(s => new Trial(Held(circuit, s), [s])));
+    public static IEnumerable<Trial> Holdable(Circuit circuit, bool isDead) =>
+        circuit.Devices.SelectMany(d =>
+            d.Kind.Actuations(d)
+                .Where(a => a.Returns && (!a.DeadOnly || isDead))
+                .Select(a => new Step(d.Tag, a.Position))
+                .Select(s => new Trial(Held(circuit, s), [s]))
+        );
 
     /// <summary>A step that is kept up during a reading, in words.</summary>
     public static string Held(Circuit circuit, Step step)

@@ -16,7 +16,16 @@ namespace Fehler.Core.Procedures;
 /// <param name="Good">What a good one shows, in words.</param>
 /// <param name="Least">Least good resistance, ohm; null for a look, 0 when any low value is good.</param>
 /// <param name="Most">Greatest good resistance, ohm; null when OL is good.</param>
-public sealed record BenchCheckItem(string Id, string Device, string What, string Leads, string Position, string Good, double? Least, double? Most)
+public sealed record BenchCheckItem(
+    string Id,
+    string Device,
+    string What,
+    string Leads,
+    string Position,
+    string Good,
+    double? Least,
+    double? Most
+)
 {
     /// <summary>Whether this is measured in ohms rather than looked at.</summary>
     public bool IsMeasured => Leads.Length > 0;
@@ -62,10 +71,22 @@ public sealed class BenchCheck
         foreach (var (position, state, words) in Positions(device))
         {
             var meter = network.OhmMeter(bare.With(index, state));
-            foreach (var element in device.Kind.Elements(device).Where(e => e.A[0] != '~' && e.B[0] != '~' && (e.IsContact || position == 0)))
+            foreach (
+                var element in device.Kind.Elements(device).Where(e => e.A[0] != '~' && e.B[0] != '~' && (e.IsContact || position == 0))
+            )
             {
-                var name = element.IsContact ? $"{Noun(element.Role)} {element.Name}" : $"{(element.Role == ElementRole.Link ? "Element" : "Load")} {element.Name}";
-                yield return Measured(device, $"{name}{(words.Length > 0 ? $", {words}" : "")}", $"{element.Name}@{position}", element.A, element.B, words, meter(device.Terminal(element.A), device.Terminal(element.B)));
+                var name = element.IsContact
+                    ? $"{Noun(element.Role)} {element.Name}"
+                    : $"{(element.Role == ElementRole.Link ? "Element" : "Load")} {element.Name}";
+                yield return Measured(
+                    device,
+                    $"{name}{(words.Length > 0 ? $", {words}" : "")}",
+                    $"{element.Name}@{position}",
+                    element.A,
+                    element.B,
+                    words,
+                    meter(device.Terminal(element.A), device.Terminal(element.B))
+                );
             }
 
             if (position == 0)
@@ -77,7 +98,16 @@ public sealed class BenchCheck
             }
         }
 
-        yield return new BenchCheckItem($"{device.Tag}/tight", device.Tag, "Terminals tight, nothing burnt, cracked or wet", "", "", "tight and clean", null, null);
+        yield return new BenchCheckItem(
+            $"{device.Tag}/tight",
+            device.Tag,
+            "Terminals tight, nothing burnt, cracked or wet",
+            "",
+            "",
+            "tight and clean",
+            null,
+            null
+        );
     }
 
     /// <summary>Windings with inner ends: between the leads, and each to the frame.</summary>
@@ -98,7 +128,15 @@ public sealed class BenchCheck
         {
             foreach (var lead in leads)
             {
-                yield return Measured(device, $"{lead} to the frame", $"{lead}-PE", lead, "PE", "", meter(device.Terminal(lead), device.Terminal("PE")));
+                yield return Measured(
+                    device,
+                    $"{lead} to the frame",
+                    $"{lead}-PE",
+                    lead,
+                    "PE",
+                    "",
+                    meter(device.Terminal(lead), device.Terminal("PE"))
+                );
             }
         }
     }
@@ -125,12 +163,28 @@ public sealed class BenchCheck
         {
             > OpenOhms => ("OL", OpenOhms, (double?)null),
             < 0.5 => ("below 1 Ω", 0, ClosedOhms),
-            _ => ($"{ReadingText.Show(new Ohms(Rounded(ohms)))} ±20 %", Math.Max(0, ohms * (1 - CopperSpread) - 0.3), ohms * (1 + CopperSpread) + 0.5),
+            _ => (
+                $"{ReadingText.Show(new Ohms(Rounded(ohms)))} ±20 %",
+                Math.Max(0, ohms * (1 - CopperSpread) - 0.3),
+                ohms * (1 + CopperSpread) + 0.5
+            ),
         };
         return new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, good, least, most);
     }
 
-    private static double Rounded(double ohms) => Math.Round(ohms, ohms < 10 ? 2 : ohms < 100 ? 1 : 0);
+    private static double Rounded(double ohms) =>
+        Math.Round(
+            ohms,
+            ohms < 10 ? 2
+                : ohms < 100 ? 1
+                : 0
+        );
 
-    private static string Noun(ElementRole role) => role switch { ElementRole.Pole => "Pole", ElementRole.NormallyClosed => "Break contact", _ => "Make contact" };
+    private static string Noun(ElementRole role) =>
+        role switch
+        {
+            ElementRole.Pole => "Pole",
+            ElementRole.NormallyClosed => "Break contact",
+            _ => "Make contact",
+        };
 }

@@ -75,10 +75,14 @@ public sealed class DesignReview
             foreach (var (device, volts) in BestCoilVolts())
             {
                 var coil = device.Kind.CoilOf(device)!;
-                CannotWork($"coil/{device.Tag}", volts < 1
-                    ? $"{device.Tag} can never pull in: its coil gets no voltage in any state that was tried."
-                    : FormattableString.Invariant(
-                        $"{device.Tag} can never pull in: its coil sees {volts:0} V {(coil.IsDirect ? "DC" : "AC")}, it is rated {coil.Volts.Value:0} V."));
+                CannotWork(
+                    $"coil/{device.Tag}",
+                    volts < 1
+                        ? $"{device.Tag} can never pull in: its coil gets no voltage in any state that was tried."
+                        : FormattableString.Invariant(
+                            $"{device.Tag} can never pull in: its coil sees {volts:0} V {(coil.IsDirect ? "DC" : "AC")}, it is rated {coil.Volts.Value:0} V."
+                        )
+                );
             }
         }
     }
@@ -91,12 +95,17 @@ public sealed class DesignReview
         foreach (var steps in Tries())
         {
             var outcome = _simulator.Do(AtRest, steps);
-            foreach (var (device, coil) in _circuit.Devices.Where(d => d.Kind.CoilOf(d) is not null).Select(d => (d, d.Kind.CoilOf(d)!.Element)))
+            foreach (
+                var (device, coil) in _circuit.Devices.Where(d => d.Kind.CoilOf(d) is not null).Select(d => (d, d.Kind.CoilOf(d)!.Element))
+            )
             {
                 var index = _simulator.Network.DeviceIndex(device.Tag);
                 var (a, b) = (device.Terminal(coil.A), device.Terminal(coil.B));
                 // A coil of the wrong sort sees the voltage that is there, not the one that it could use.
-                best[device] = Math.Max(best.GetValueOrDefault(device), Math.Max(outcome.Solution.Volts(a, b).Magnitude, Math.Abs(outcome.Solution.DcVolts(a, b))));
+                best[device] = Math.Max(
+                    best.GetValueOrDefault(device),
+                    Math.Max(outcome.Solution.Volts(a, b).Magnitude, Math.Abs(outcome.Solution.DcVolts(a, b)))
+                );
                 if (outcome.State.Devices[index].Position != 0)
                 {
                     pulled.Add(device);
@@ -110,9 +119,15 @@ public sealed class DesignReview
     private IEnumerable<ImmutableArray<Step>> Tries()
     {
         ImmutableArray<Step> all = [];
-        foreach (var device in _circuit.Devices.Where(d => d.Kind.IsolatingPositions is null && d.Kind.Elements(d).FirstOrDefault()?.Role == ElementRole.NormallyOpen))
+        foreach (
+            var device in _circuit.Devices.Where(d =>
+                d.Kind.IsolatingPositions is null && d.Kind.Elements(d).FirstOrDefault()?.Role == ElementRole.NormallyOpen
+            )
+        )
         {
-            var actuation = device.Kind.Actuations(device).FirstOrDefault(a => !a.DeadOnly && a.Position != device.Kind.Positions(device)[device.Kind.InitialPosition(device)]);
+            var actuation = device
+                .Kind.Actuations(device)
+                .FirstOrDefault(a => !a.DeadOnly && a.Position != device.Kind.Positions(device)[device.Kind.InitialPosition(device)]);
             if (actuation is not null)
             {
                 yield return [new Step(device.Tag, actuation.Position)];
@@ -167,7 +182,13 @@ public sealed class DesignReview
         foreach (var device in _circuit.Devices.Where(d => d.Kind.IsolatingPositions is null || d.Kind.IsSupply))
         {
             var rest = device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
-            foreach (var actuation in device.Kind.Actuations(device).Where(a => a is { DeadOnly: false, Returns: false } && a.Position != rest && _runUp.Starts.All(s => s.Act.Device != device.Tag)))
+            foreach (
+                var actuation in device
+                    .Kind.Actuations(device)
+                    .Where(a =>
+                        a is { DeadOnly: false, Returns: false } && a.Position != rest && _runUp.Starts.All(s => s.Act.Device != device.Tag)
+                    )
+            )
             {
                 var running = _simulator.Do(AtRest, start is { Holds: true } ? start.Run : []);
                 if (_runUp.Working(running).Count == 0)
@@ -195,7 +216,10 @@ public sealed class DesignReview
             var tripped = _simulator.Do(AtRest, [.. start.Run, new Step(automatic.Tag, "tripped")]);
             if (_runUp.Working(_simulator.Do(tripped.State, Step.Wait(600))).Count > 0)
             {
-                Caution($"restart-cooled/{automatic.Tag}", $"{automatic.Tag} resets by itself when it has cooled, and the motor starts again.");
+                Caution(
+                    $"restart-cooled/{automatic.Tag}",
+                    $"{automatic.Tag} resets by itself when it has cooled, and the motor starts again."
+                );
             }
         }
     }
@@ -203,22 +227,38 @@ public sealed class DesignReview
     /// <summary>Two starts of different outcome: together, and with one contactor stuck in.</summary>
     private void ContactorsTogether()
     {
-        foreach (var (first, second) in _runUp.Starts.SelectMany(a => _runUp.Starts.Where(b => b.Act != a.Act && !b.Working.SequenceEqual(a.Working)).Select(b => (a, b))))
+        foreach (
+            var (first, second) in _runUp.Starts.SelectMany(a =>
+                _runUp.Starts.Where(b => b.Act != a.Act && !b.Working.SequenceEqual(a.Working)).Select(b => (a, b))
+            )
+        )
         {
             var both = _simulator.Do(AtRest, [.. first.Run, second.Act]);
             if (Shorts(both))
             {
-                Caution($"both/{first.Act.Device}", $"{second.Act} while {first.Act} has it running closes both contactors: a short circuit between phases ({string.Join("; ", both.Events)}).");
+                Caution(
+                    $"both/{first.Act.Device}",
+                    $"{second.Act} while {first.Act} has it running closes both contactors: a short circuit between phases ({string.Join("; ", both.Events)})."
+                );
             }
 
             foreach (var contactor in Contactors(first))
             {
                 var stuck = new Simulator(_simulator.Network.With([new DoesNotReturn(contactor.Tag)]));
                 var running = stuck.Do(stuck.Start().State, first.Run);
-                var stopped = stuck.Do(running.State, [.. first.End, .. _runUp.Stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") })]);
+                var stopped = stuck.Do(
+                    running.State,
+                    [
+                        .. first.End,
+                        .. _runUp.Stops.Take(1).SelectMany(s => new[] { new Step(s.Tag, "pressed"), new Step(s.Tag, "released") }),
+                    ]
+                );
                 if (Shorts(stuck.Do(stopped.State, [.. second.Prepare, second.Act])))
                 {
-                    Caution($"stuck/{contactor.Tag}", $"If {contactor.Tag} stays in, {second.Act} makes a short circuit between phases: neither an electrical nor a mechanical interlock prevents it.");
+                    Caution(
+                        $"stuck/{contactor.Tag}",
+                        $"If {contactor.Tag} stays in, {second.Act} makes a short circuit between phases: neither an electrical nor a mechanical interlock prevents it."
+                    );
                 }
             }
         }
@@ -238,12 +278,19 @@ public sealed class DesignReview
         foreach (var start in _runUp.Starts.Where(s => s.Holds).Take(2))
         {
             var running = _simulator.Do(AtRest, start.Run);
-            foreach (var overload in _circuit.Devices.Where(d => d.Kind.Positions(d).Contains("tripped") && d.Kind.Actuations(d).Any(a => a.Position == "tripped")))
+            foreach (
+                var overload in _circuit.Devices.Where(d =>
+                    d.Kind.Positions(d).Contains("tripped") && d.Kind.Actuations(d).Any(a => a.Position == "tripped")
+                )
+            )
             {
                 var trip = new Step(overload.Tag, "tripped");
                 if (_runUp.Working(_simulator.Do(running.State, trip)).Count > 0)
                 {
-                    Caution($"trip/{overload.Tag}", $"A trip of {overload.Tag} does not stop the motor: its contact is not in the circuit.");
+                    Caution(
+                        $"trip/{overload.Tag}",
+                        $"A trip of {overload.Tag} does not stop the motor: its contact is not in the circuit."
+                    );
                     continue;
                 }
 
@@ -251,10 +298,16 @@ public sealed class DesignReview
                 {
                     var broken = new Simulator(_simulator.Network.With([new ConductorOpen(conductor.Id)]));
                     var runs = broken.Do(broken.Start().State, start.Run);
-                    if (_runUp.Working(runs).SequenceEqual(start.Working) && runs.Appearances.SequenceEqual(running.Appearances)
-                        && _runUp.Working(broken.Do(runs.State, [trip, Step.Wait(5)])).Count > 0)
+                    if (
+                        _runUp.Working(runs).SequenceEqual(start.Working)
+                        && runs.Appearances.SequenceEqual(running.Appearances)
+                        && _runUp.Working(broken.Do(runs.State, [trip, Step.Wait(5)])).Count > 0
+                    )
                     {
-                        Caution($"unnoticed/{conductor.Id}", $"If wire {conductor.Wire} from {conductor.From} to {conductor.To} breaks, nobody notices, and a trip of {overload.Tag} no longer stops the motor.");
+                        Caution(
+                            $"unnoticed/{conductor.Id}",
+                            $"If wire {conductor.Wire} from {conductor.From} to {conductor.To} breaks, nobody notices, and a trip of {overload.Tag} no longer stops the motor."
+                        );
                     }
                 }
             }
@@ -283,17 +336,27 @@ public sealed class DesignReview
                     continue;
                 }
 
-                foreach (var overload in _circuit.Devices.Where(d => d.Kind.Actuations(d).Any(a => a.Position == "tripped") && d.Kind.IsolatingPositions is null))
+                foreach (
+                    var overload in _circuit.Devices.Where(d =>
+                        d.Kind.Actuations(d).Any(a => a.Position == "tripped") && d.Kind.IsolatingPositions is null
+                    )
+                )
                 {
                     if (_runUp.Working(faulty.Do(running.State, new Step(overload.Tag, "tripped"))).Count > 0)
                     {
-                        Caution($"earth-bypass/{overload.Tag}", $"With the contact of {overload.Tag} in the return, an earth fault at {point} bypasses it: a trip then does not stop the motor.");
+                        Caution(
+                            $"earth-bypass/{overload.Tag}",
+                            $"With the contact of {overload.Tag} in the return, an earth fault at {point} bypasses it: a trip then does not stop the motor."
+                        );
                     }
                 }
 
                 if (terminal == coil.A && point != _circuit.Reference)
                 {
-                    Caution($"silent-earth/{_circuit.Reference}", $"The first earth fault of the control circuit (say at {point}) is silent; a second one can defeat every Stop. Watch the insulation.");
+                    Caution(
+                        $"silent-earth/{_circuit.Reference}",
+                        $"The first earth fault of the control circuit (say at {point}) is silent; a second one can defeat every Stop. Watch the insulation."
+                    );
                 }
             }
         }

@@ -9,7 +9,16 @@ namespace Fehler.Core.Procedures;
 
 /// <summary>A row of the reading sheet: two points and what a good circuit shows between them in each state.</summary>
 public sealed record ReadingSheetRow(
-    TerminalId From, TerminalId To, string Wires, string What, string AtRest, string StartHeld, string Running, string Released, string Pressed);
+    TerminalId From,
+    TerminalId To,
+    string Wires,
+    string What,
+    string AtRest,
+    string StartHeld,
+    string Running,
+    string Released,
+    string Pressed
+);
 
 /// <summary>
 /// Expected values of a healthy circuit: volts at rest, with Start held and running; ohms isolated, armatures released and
@@ -32,20 +41,36 @@ public sealed class ReadingSheet
         var running = start is not { Holds: true, LetGo: not null } ? held : simulator.Do(held.State, start.LetGo);
         running = simulator.Do(running.State, Step.Wait(compiled.RunUp.TimeToSettle(running.State)));
         var isolated = simulator.Do(rest.State, compiled.Isolation.Off);
-        var pressed = simulator.Arrange(isolated.State, circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.DeadOnly).Select(a => new Step(d.Tag, a.Position))));
+        var pressed = simulator.Arrange(
+            isolated.State,
+            circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.DeadOnly).Select(a => new Step(d.Tag, a.Position)))
+        );
         var released = network.OhmMeter(isolated.State);
         var pressedMeter = network.OhmMeter(pressed);
         var live = compiled.Isolation.LiveTerminals;
 
         ReadingSheetRow Row(TerminalId from, TerminalId to, string what)
         {
-            string Ohm(Func<TerminalId, TerminalId, double> meter) => live.Contains(from) || live.Contains(to)
-                ? "stays live" : Show(Tolerances.Ohms(meter(from, to), meter(from, to)), Quantity.Ohms);
+            string Ohm(Func<TerminalId, TerminalId, double> meter) =>
+                live.Contains(from) || live.Contains(to)
+                    ? "stays live"
+                    : Show(Tolerances.Ohms(meter(from, to), meter(from, to)), Quantity.Ohms);
             var direct = compiled.IsDirect(from) && compiled.IsDirect(to);
-            string Volt(Outcome outcome) => direct
-                ? Show(Tolerances.DcVolts(outcome.Solution, from, to, null), Quantity.DcVolts)
-                : Show(Tolerances.Volts(outcome.Solution, from, to, null), Quantity.Volts);
-            return new ReadingSheetRow(from, to, $"{circuit.WireAt(from)} – {circuit.WireAt(to)}", what, Volt(rest), Volt(held), Volt(running), Ohm(released), Ohm(pressedMeter));
+            string Volt(Outcome outcome) =>
+                direct
+                    ? Show(Tolerances.DcVolts(outcome.Solution, from, to, null), Quantity.DcVolts)
+                    : Show(Tolerances.Volts(outcome.Solution, from, to, null), Quantity.Volts);
+            return new ReadingSheetRow(
+                from,
+                to,
+                $"{circuit.WireAt(from)} – {circuit.WireAt(to)}",
+                what,
+                Volt(rest),
+                Volt(held),
+                Volt(running),
+                Ohm(released),
+                Ohm(pressedMeter)
+            );
         }
 
         var rows = ImmutableArray.CreateBuilder<ReadingSheetRow>();
@@ -63,14 +88,34 @@ public sealed class ReadingSheet
             var terminals = device.Kind.Terminals(device).Where(t => t != "PE").ToList();
             if (device.Kind.Elements(device).Any(e => e.B[0] == '~') && terminals.Count == 3)
             {
-                rows.AddRange(Enumerable.Range(0, 3).Select(k => Row(device.Terminal(terminals[k]), device.Terminal(terminals[(k + 1) % 3]), $"{device.Tag} {terminals[k]}-{terminals[(k + 1) % 3]}")));
+                rows.AddRange(
+                    Enumerable
+                        .Range(0, 3)
+                        .Select(k =>
+                            Row(
+                                device.Terminal(terminals[k]),
+                                device.Terminal(terminals[(k + 1) % 3]),
+                                $"{device.Tag} {terminals[k]}-{terminals[(k + 1) % 3]}"
+                            )
+                        )
+                );
                 rows.AddRange(terminals.Select(t => Row(device.Terminal(t), device.Terminal("PE"), $"{device.Tag} {t} to earth")));
             }
         }
 
-        var power = circuit.Paths.Where(p => p.Type == PathType.Power).SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t))).ToHashSet();
-        foreach (var terminal in circuit.Paths.Where(p => p.Type == PathType.Control).SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
-            .Where(t => !power.Contains(t)).Distinct())
+        var power = circuit
+            .Paths.Where(p => p.Type == PathType.Power)
+            .SelectMany(p => p.Expression.Parts())
+            .SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
+            .ToHashSet();
+        foreach (
+            var terminal in circuit
+                .Paths.Where(p => p.Type == PathType.Control)
+                .SelectMany(p => p.Expression.Parts())
+                .SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
+                .Where(t => !power.Contains(t))
+                .Distinct()
+        )
         {
             var to = compiled.ReturnOf(terminal);
             if (to != terminal)
@@ -82,11 +127,14 @@ public sealed class ReadingSheet
         return rows.ToImmutable();
     }
 
-    private static string Show(Prediction prediction, Quantity quantity) => prediction switch
-    {
-        { Kind: PredictionKind.OverLimit } => "OL",
-        { Kind: PredictionKind.Stray } => "stray",
-        { Value: var v } when quantity.IsVolts() => v < (quantity == Quantity.DcVolts ? 0.5 : 1.5) ? "0 V" : FormattableString.Invariant($"{v:0} V{(quantity == Quantity.DcVolts ? " DC" : "")}"),
-        { Value: var v } => v < 0.5 ? "0 Ω" : ReadingText.Show(new Ohms(v)),
-    };
+    private static string Show(Prediction prediction, Quantity quantity) =>
+        prediction switch
+        {
+            { Kind: PredictionKind.OverLimit } => "OL",
+            { Kind: PredictionKind.Stray } => "stray",
+            { Value: var v } when quantity.IsVolts() => v < (quantity == Quantity.DcVolts ? 0.5 : 1.5)
+                ? "0 V"
+                : FormattableString.Invariant($"{v:0} V{(quantity == Quantity.DcVolts ? " DC" : "")}"),
+            { Value: var v } => v < 0.5 ? "0 Ω" : ReadingText.Show(new Ohms(v)),
+        };
 }

@@ -21,15 +21,23 @@ namespace Fehler.Core.Procedures;
 /// <param name="Causes">Why it usually fails, and how to check for each.</param>
 /// <param name="Record">What the log should hold.</param>
 public sealed record RepairGuide(
-    string ProvedBy, ImmutableArray<string> Cautions, ImmutableArray<string> Steps, ImmutableArray<string> Parts,
-    ImmutableArray<string> AfterCheck, ImmutableArray<RootCause> Causes, ImmutableArray<string> Record)
+    string ProvedBy,
+    ImmutableArray<string> Cautions,
+    ImmutableArray<string> Steps,
+    ImmutableArray<string> Parts,
+    ImmutableArray<string> AfterCheck,
+    ImmutableArray<RootCause> Causes,
+    ImmutableArray<string> Record
+)
 {
     /// <summary>The guide for a single fault of a circuit.</summary>
     internal static RepairGuide Written(CompiledCircuit compiled, FaultMode mode)
     {
         var circuit = compiled.Circuit;
         var device = circuit.FindDevice(mode.Unit);
-        var notes = device is not null ? device.Kind.Repair(device, mode) : RepairNotes.Of(circuit, circuit.Conductors.First(c => c.Id == mode.Unit), mode);
+        var notes = device is not null
+            ? device.Kind.Repair(device, mode)
+            : RepairNotes.Of(circuit, circuit.Conductors.First(c => c.Id == mode.Unit), mode);
         var proof = Proof.Of(compiled, mode);
         var isolation = compiled.Isolation;
         ImmutableArray<string> points = [.. isolation.Points];
@@ -37,12 +45,21 @@ public sealed record RepairGuide(
             proof?.Told ?? Seen(circuit, mode),
             [
                 .. notes.Isolated ? ["A competent person decides; local codes and site rules come first."] : ImmutableArray<string>.Empty,
-                .. notes.Cautions, .. device?.Kind.Cautions(device) ?? [],
+                .. notes.Cautions,
+                .. device?.Kind.Cautions(device) ?? [],
             ],
             [
-                .. notes.Isolated ? [$"Open {string.Join(" and ", points)}, lock off, prove dead at the point of work.", "Before a wire comes off: note its terminal and number, or take a picture."] : ImmutableArray<string>.Empty,
+                .. notes.Isolated
+                    ?
+                    [
+                        $"Open {string.Join(" and ", points)}, lock off, prove dead at the point of work.",
+                        "Before a wire comes off: note its terminal and number, or take a picture.",
+                    ]
+                    : ImmutableArray<string>.Empty,
                 .. notes.Steps,
-                .. notes.Isolated ? ["Every lifted wire back and tight, protective conductors checked, tools out, cover on."] : ImmutableArray<string>.Empty,
+                .. notes.Isolated
+                    ? ["Every lifted wire back and tight, protective conductors checked, tools out, cover on."]
+                    : ImmutableArray<string>.Empty,
             ],
             notes.Parts,
             [
@@ -54,13 +71,16 @@ public sealed record RepairGuide(
             [
                 "What was measured before and after, with the meter.",
                 .. notes.Parts.IsEmpty ? ImmutableArray<string>.Empty : ["Part and type that were fitted."],
-                "The cause, or that it was looked for and not found.", "Minutes of work and minutes down.",
-            ]);
+                "The cause, or that it was looked for and not found.",
+                "Minutes of work and minutes down.",
+            ]
+        );
     }
 
-    private static string Seen(Circuit circuit, FaultMode mode) => mode.ProofLook is { } look && circuit.FindDevice(look.Device) is { } device
-        ? $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}."
-        : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the device is operated by hand with the circuit dead.";
+    private static string Seen(Circuit circuit, FaultMode mode) =>
+        mode.ProofLook is { } look && circuit.FindDevice(look.Device) is { } device
+            ? $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}."
+            : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the device is operated by hand with the circuit dead.";
 
     /// <summary>The resistance that shows a fault: where, in which state, what it is then and what a good circuit has.</summary>
     private sealed record Proof(string Where, string Faulty, string Good)
@@ -69,21 +89,36 @@ public sealed record RepairGuide(
 
         public static Proof? Of(CompiledCircuit compiled, FaultMode mode)
         {
-            if (mode.ProofPoints is not { } points || compiled.Isolation.LiveTerminals is var live && (live.Contains(points.From) || live.Contains(points.To)))
+            if (
+                mode.ProofPoints is not { } points
+                || compiled.Isolation.LiveTerminals is var live && (live.Contains(points.From) || live.Contains(points.To))
+            )
             {
                 return null;
             }
 
             var (healthy, faulty) = (compiled.Network, compiled.Network.With(mode.Alterations));
             var dead = new Simulator(healthy).Do(CircuitState.AtRest(compiled.Circuit), compiled.Isolation.Off).State;
-            return Held(compiled.Circuit, points).Select(held => (Held: held, State: new Simulator(healthy).Arrange(dead, held), Faulty: new Simulator(faulty).Arrange(dead, held)))
-                .Select(x => (x.Held, Good: healthy.Ohms(x.State, points.From, points.To), Bad: faulty.Ohms(x.Faulty, points.From, points.To)))
+            return Held(compiled.Circuit, points)
+                .Select(held =>
+                    (Held: held, State: new Simulator(healthy).Arrange(dead, held), Faulty: new Simulator(faulty).Arrange(dead, held))
+                )
+                .Select(x =>
+                    (x.Held, Good: healthy.Ohms(x.State, points.From, points.To), Bad: faulty.Ohms(x.Faulty, points.From, points.To))
+                )
                 .Where(x => Differ(x.Good, x.Bad))
-                .Select(x => new Proof($"Ohms from {points.From} to {points.To}, isolated and proved dead{string.Concat(x.Held.Select(h => $", {(h.Position == "in" ? $"armature of {h.Device} pressed in by hand" : $"{h.Device} {h.Position}")}"))}",
-                    Shown(x.Bad), Shown(x.Good))).FirstOrDefault();
+                .Select(x => new Proof(
+                    $"Ohms from {points.From} to {points.To}, isolated and proved dead{string.Concat(x.Held.Select(h => $", {(h.Position == "in" ? $"armature of {h.Device} pressed in by hand" : $"{h.Device} {h.Position}")}"))}",
+                    Shown(x.Bad),
+                    Shown(x.Good)
+                ))
+                .FirstOrDefault();
         }
 
-        private static string Shown(double ohms) => double.IsInfinity(ohms) ? "OL" : ohms < 1 ? "next to nothing" : $"about {ReadingText.Show(new Ohms(Rounded(ohms)))}";
+        private static string Shown(double ohms) =>
+            double.IsInfinity(ohms) ? "OL"
+            : ohms < 1 ? "next to nothing"
+            : $"about {ReadingText.Show(new Ohms(Rounded(ohms)))}";
 
         /// <summary>At rest, then with each of the two devices operated by hand.</summary>
         private static IEnumerable<ImmutableArray<Step>> Held(Circuit circuit, (TerminalId From, TerminalId To) points)
@@ -98,8 +133,15 @@ public sealed record RepairGuide(
             }
         }
 
-        private static bool Differ(double a, double b) => double.IsInfinity(a) != double.IsInfinity(b) || (double.IsFinite(a) && Math.Abs(a - b) > 0.2 * Math.Max(a, b) + 0.5);
+        private static bool Differ(double a, double b) =>
+            double.IsInfinity(a) != double.IsInfinity(b) || (double.IsFinite(a) && Math.Abs(a - b) > 0.2 * Math.Max(a, b) + 0.5);
 
-        private static double Rounded(double ohms) => double.IsInfinity(ohms) || ohms == 0 ? ohms : double.Parse(ohms.ToString("G2", System.Globalization.CultureInfo.InvariantCulture), System.Globalization.CultureInfo.InvariantCulture);
+        private static double Rounded(double ohms) =>
+            double.IsInfinity(ohms) || ohms == 0
+                ? ohms
+                : double.Parse(
+                    ohms.ToString("G2", System.Globalization.CultureInfo.InvariantCulture),
+                    System.Globalization.CultureInfo.InvariantCulture
+                );
     }
 }

@@ -36,16 +36,28 @@ public static partial class Dialect
         ("break contact", "normally closed contact"),
     ];
 
-    private static readonly Dictionary<string, string> American = Terms.ToDictionary(t => t.Iec, t => t.American, StringComparer.OrdinalIgnoreCase);
+    private static readonly Dictionary<string, string> American = Terms.ToDictionary(
+        t => t.Iec,
+        t => t.American,
+        StringComparer.OrdinalIgnoreCase
+    );
 
     /// <summary>The same sentence in North American words.</summary>
-    public static string ToAmerican(string text) => Words().Replace(text, m =>
-    {
-        var word = American[m.Value];
-        return char.IsUpper(m.Value[0]) ? char.ToUpperInvariant(word[0]) + word[1..] : word;
-    });
+    public static string ToAmerican(string text) =>
+        Words()
+            .Replace(
+                text,
+                m =>
+                {
+                    var word = American[m.Value];
+                    return char.IsUpper(m.Value[0]) ? char.ToUpperInvariant(word[0]) + word[1..] : word;
+                }
+            );
 
     /// <summary>Whole words only, the longest first; not part of an id (KM1/earth) and not a tag.</summary>
-    [GeneratedRegex("(?<![/\\w-])(protective conductor|retaining contact|earth fault|earth link|unearthed|earthed|earthing|earth|isolating|isolator|star-delta|star|push-button|pilot lamp|lamp|nameplate current|end sleeves|end sleeve|time relay|make contact|break contact)(?![\\w-]|/)", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        "(?<![/\\w-])(protective conductor|retaining contact|earth fault|earth link|unearthed|earthed|earthing|earth|isolating|isolator|star-delta|star|push-button|pilot lamp|lamp|nameplate current|end sleeves|end sleeve|time relay|make contact|break contact)(?![\\w-]|/)",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex Words();
 }

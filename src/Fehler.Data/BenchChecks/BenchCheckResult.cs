@@ -13,8 +13,11 @@ public sealed record BenchCheckResult(string Id, string Device, string What, str
     {
         try
         {
-            return JsonSerializer.Deserialize<ImmutableArray<BenchCheckResult>>(json) is { IsDefault: false } items && items.All(i => i is { Id: not null, Device: not null, What: not null, Reading: not null })
-                ? items : [];
+            return
+                JsonSerializer.Deserialize<ImmutableArray<BenchCheckResult>>(json) is { IsDefault: false } items
+                && items.All(i => i is { Id: not null, Device: not null, What: not null, Reading: not null })
+                ? items
+                : [];
         }
         catch (JsonException)
         {

@@ -17,15 +17,29 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
     public const string FormatName = "fehler-bundle";
 
     /// <summary>Largest file in a bundle, most of them, and how much they may be together when unpacked.</summary>
-    private const long LargestFile = 20_000_000, MostUnpacked = 1_000_000_000;
-    private const int MostFiles = 100_000, MostVersions = 2_000, MostSetAside = 100;
+    private const long LargestFile = 20_000_000,
+        MostUnpacked = 1_000_000_000;
+    private const int MostFiles = 100_000,
+        MostVersions = 2_000,
+        MostSetAside = 100;
 
     /// <summary>Writes a bundle of one circuit, or of all, as it goes along.</summary>
     public async Task WriteAsync(Stream target, Guid? circuit, CancellationToken cancellation)
     {
-        await using var zip = await ZipArchive.CreateAsync(target, ZipArchiveMode.Create, leaveOpen: true, entryNameEncoding: null, cancellation);
+        await using var zip = await ZipArchive.CreateAsync(
+            target,
+            ZipArchiveMode.Create,
+            leaveOpen: true,
+            entryNameEncoding: null,
+            cancellation
+        );
         await AddAsync(zip, "bundle.json", new BundleManifest(FormatName, 1), cancellation);
-        var ids = await db.Circuits.AsNoTracking().Where(c => circuit == null || c.Id == circuit).OrderBy(c => c.Tag).Select(c => c.Id).ToListAsync(cancellation);
+        var ids = await db
+            .Circuits.AsNoTracking()
+            .Where(c => circuit == null || c.Id == circuit)
+            .OrderBy(c => c.Tag)
+            .Select(c => c.Id)
+            .ToListAsync(cancellation);
         foreach (var id in ids)
         {
             await WriteCircuitAsync(zip, id, cancellation);
@@ -42,10 +56,16 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
     public async Task<BundleResult> ReadAsync(Stream source, string origin, CancellationToken cancellation)
     {
         using var zip = Opened(source);
-        var manifest = Entry<BundleManifest>(zip.GetEntry("bundle.json") ?? throw new CircuitException("bundle.json", "is missing: the file is a zip but not a bundle of circuits."));
+        var manifest = Entry<BundleManifest>(
+            zip.GetEntry("bundle.json")
+                ?? throw new CircuitException("bundle.json", "is missing: the file is a zip but not a bundle of circuits.")
+        );
         if (manifest.Format != FormatName || manifest.Version != 1)
         {
-            throw new CircuitException("bundle.json", $"says '{manifest.Format}' version {manifest.Version}; this program reads '{FormatName}' version 1.");
+            throw new CircuitException(
+                "bundle.json",
+                $"says '{manifest.Format}' version {manifest.Version}; this program reads '{FormatName}' version 1."
+            );
         }
 
         if (zip.Entries.Count > MostFiles || zip.Entries.Sum(e => e.Length) > MostUnpacked)
@@ -100,25 +120,58 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
     {
         var row = await db.Circuits.AsNoTracking().Include(c => c.Versions).FirstAsync(c => c.Id == id, cancellation);
         var versions = row.Versions.OrderBy(v => v.Number).Select(v => (Row: v, File: ParsedOrNull(v.Json))).Where(v => v.File is not null);
-        await AddAsync(zip, $"circuits/{row.Id}.json", new BundledCircuit(row.Id, row.Tag, row.CreatedAt,
-            [.. versions.Select(v => new BundledVersion(v.Row.Id, v.Row.Number, v.Row.CreatedAt, v.File!.Value))]), cancellation);
-        var jobs = await db.Jobs.AsNoTracking().Where(j => j.CircuitId == id).OrderBy(j => j.OpenedAt).Select(j => j.Id).ToListAsync(cancellation);
+        await AddAsync(
+            zip,
+            $"circuits/{row.Id}.json",
+            new BundledCircuit(
+                row.Id,
+                row.Tag,
+                row.CreatedAt,
+                [.. versions.Select(v => new BundledVersion(v.Row.Id, v.Row.Number, v.Row.CreatedAt, v.File!.Value))]
+            ),
+            cancellation
+        );
+        var jobs = await db
+            .Jobs.AsNoTracking()
+            .Where(j => j.CircuitId == id)
+            .OrderBy(j => j.OpenedAt)
+            .Select(j => j.Id)
+            .ToListAsync(cancellation);
         foreach (var batch in jobs.Chunk(50))
         {
-            var rows = await db.Jobs.AsNoTracking().Include(j => j.Journal).Where(j => batch.Contains(j.Id)).OrderBy(j => j.OpenedAt).ToListAsync(cancellation);
+            var rows = await db
+                .Jobs.AsNoTracking()
+                .Include(j => j.Journal)
+                .Where(j => batch.Contains(j.Id))
+                .OrderBy(j => j.OpenedAt)
+                .ToListAsync(cancellation);
             foreach (var job in rows)
             {
-                List<JournalEntry> journal = [.. job.Journal.OrderBy(j => j.Sequence).Select(j => EntryOrNull(j.Json)).OfType<JournalEntry>()];
-                await AddAsync(zip, $"jobs/{job.Id}.json", new BundledJob(job.Id, id, job.CircuitVersionId, job.Title, job.OpenedAt, journal), cancellation);
+                List<JournalEntry> journal =
+                [
+                    .. job.Journal.OrderBy(j => j.Sequence).Select(j => EntryOrNull(j.Json)).OfType<JournalEntry>(),
+                ];
+                await AddAsync(
+                    zip,
+                    $"jobs/{job.Id}.json",
+                    new BundledJob(job.Id, id, job.CircuitVersionId, job.Title, job.OpenedAt, journal),
+                    cancellation
+                );
             }
         }
 
-        foreach (var check in await db.BenchChecks.AsNoTracking().Where(b => b.CircuitId == id).OrderBy(b => b.At).ToListAsync(cancellation))
+        foreach (
+            var check in await db.BenchChecks.AsNoTracking().Where(b => b.CircuitId == id).OrderBy(b => b.At).ToListAsync(cancellation)
+        )
         {
             if (ParsedOrNull(check.Json) is { } items)
             {
-                await AddAsync(zip, $"bench-checks/{check.Id}.json",
-                    new BundledBenchCheck(check.Id, id, check.CircuitVersionId, check.At, check.Who, check.Passed, check.Failed, items), cancellation);
+                await AddAsync(
+                    zip,
+                    $"bench-checks/{check.Id}.json",
+                    new BundledBenchCheck(check.Id, id, check.CircuitVersionId, check.At, check.Who, check.Passed, check.Failed, items),
+                    cancellation
+                );
             }
         }
     }
@@ -131,42 +184,60 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
             throw new RefusedException($"has no version of its circuit, or more than {MostVersions}.");
         }
 
-        await turns.InTurnAsync($"circuit {record.Tag}", async () =>
-        {
-            var row = await db.Circuits.Include(c => c.Versions).FirstOrDefaultAsync(c => c.Tag == record.Tag, cancellation);
-            var here = new List<(Guid There, Guid Here)>();
-            foreach (var version in record.Versions.OrderBy(v => v.Number))
+        await turns.InTurnAsync(
+            $"circuit {record.Tag}",
+            async () =>
             {
-                var circuit = await Task.Run(() => CircuitAcceptance.Read(version.File.GetRawText()), cancellation);
-                if (circuit.Circuit.Tag != record.Tag)
+                var row = await db.Circuits.Include(c => c.Versions).FirstOrDefaultAsync(c => c.Tag == record.Tag, cancellation);
+                var here = new List<(Guid There, Guid Here)>();
+                foreach (var version in record.Versions.OrderBy(v => v.Number))
                 {
-                    throw new RefusedException($"says it is {record.Tag} and describes {circuit.Circuit.Tag}.");
+                    var circuit = await Task.Run(() => CircuitAcceptance.Read(version.File.GetRawText()), cancellation);
+                    if (circuit.Circuit.Tag != record.Tag)
+                    {
+                        throw new RefusedException($"says it is {record.Tag} and describes {circuit.Circuit.Tag}.");
+                    }
+
+                    if (row is null)
+                    {
+                        var id = await db.Circuits.AnyAsync(c => c.Id == record.Id, cancellation) ? Guid.CreateVersion7() : record.Id;
+                        row = new CircuitRow
+                        {
+                            Id = id,
+                            Tag = circuit.Circuit.Tag,
+                            Title = "",
+                            Area = "",
+                            Enclosure = "",
+                            CreatedAt = record.CreatedAt,
+                        };
+                        db.Circuits.Add(row);
+                        taking.Result = taking.Result with { Circuits = taking.Result.Circuits + 1 };
+                    }
+
+                    here.Add((version.Id, await VersionAsync(row, version, circuit, taking, cancellation)));
                 }
 
-                if (row is null)
+                await db.SaveChangesAsync(cancellation);
+                db.ChangeTracker.Clear();
+                foreach (var (there, version) in here)
                 {
-                    var id = await db.Circuits.AnyAsync(c => c.Id == record.Id, cancellation) ? Guid.CreateVersion7() : record.Id;
-                    row = new CircuitRow { Id = id, Tag = circuit.Circuit.Tag, Title = "", Area = "", Enclosure = "", CreatedAt = record.CreatedAt };
-                    db.Circuits.Add(row);
-                    taking.Result = taking.Result with { Circuits = taking.Result.Circuits + 1 };
+                    taking.Versions[there] = (row!.Id, version);
                 }
 
-                here.Add((version.Id, await VersionAsync(row, version, circuit, taking, cancellation)));
-            }
-
-            await db.SaveChangesAsync(cancellation);
-            db.ChangeTracker.Clear();
-            foreach (var (there, version) in here)
-            {
-                taking.Versions[there] = (row!.Id, version);
-            }
-
-            return row!.Id;
-        }, cancellation);
+                return row!.Id;
+            },
+            cancellation
+        );
     }
 
     /// <summary>The version with this description, added when there is none.</summary>
-    private async Task<Guid> VersionAsync(CircuitRow row, BundledVersion version, CompiledCircuit circuit, Taking taking, CancellationToken cancellation)
+    private async Task<Guid> VersionAsync(
+        CircuitRow row,
+        BundledVersion version,
+        CompiledCircuit circuit,
+        Taking taking,
+        CancellationToken cancellation
+    )
     {
         var canonical = CircuitFile.Write(circuit.Circuit);
         if (row.Versions.FirstOrDefault(v => v.Json == canonical) is { } same)
@@ -174,8 +245,18 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
             return same.Id;
         }
 
-        var id = version.Id == Guid.Empty || await db.CircuitVersions.AnyAsync(v => v.Id == version.Id, cancellation) ? Guid.CreateVersion7() : version.Id;
-        var added = new CircuitVersionRow { Id = id, CircuitId = row.Id, Number = row.LatestNumber + 1, Json = canonical, CreatedAt = version.CreatedAt };
+        var id =
+            version.Id == Guid.Empty || await db.CircuitVersions.AnyAsync(v => v.Id == version.Id, cancellation)
+                ? Guid.CreateVersion7()
+                : version.Id;
+        var added = new CircuitVersionRow
+        {
+            Id = id,
+            CircuitId = row.Id,
+            Number = row.LatestNumber + 1,
+            Json = canonical,
+            CreatedAt = version.CreatedAt,
+        };
         row.Versions.Add(added);
         db.CircuitVersions.Add(added);
         (row.LatestVersionId, row.LatestNumber) = (added.Id, added.Number);
@@ -187,7 +268,13 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
 
     private async Task JobAsync(BundledJob record, Taking taking, CancellationToken cancellation)
     {
-        if (record.Journal is null || record.Title is null || record.Journal.Any(e => e is null) || record.Journal.Count > EntryRules.Entries || record.Journal.DistinctBy(e => e.Id).Count() != record.Journal.Count)
+        if (
+            record.Journal is null
+            || record.Title is null
+            || record.Journal.Any(e => e is null)
+            || record.Journal.Count > EntryRules.Entries
+            || record.Journal.DistinctBy(e => e.Id).Count() != record.Journal.Count
+        )
         {
             throw new RefusedException("is no journal: it has no title or entries, an entry twice, or too many of them.");
         }
@@ -199,10 +286,22 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
 
         var (circuit, version) = taking.Version(record.CircuitVersionId);
         var isNew = !await db.Jobs.AnyAsync(j => j.Id == record.Id, cancellation);
-        var row = new JobRow { Id = record.Id, CircuitId = circuit, CircuitVersionId = version, Title = record.Title, OpenedAt = record.OpenedAt, Origin = taking.Origin };
+        var row = new JobRow
+        {
+            Id = record.Id,
+            CircuitId = circuit,
+            CircuitVersionId = version,
+            Title = record.Title,
+            OpenedAt = record.OpenedAt,
+            Origin = taking.Origin,
+        };
         var carried = await door.CarryInAsync(row, record.Journal, cancellation);
         taking.SetAside(carried.SetAside);
-        taking.Result = taking.Result with { Jobs = taking.Result.Jobs + (isNew && carried.Entries > 0 ? 1 : 0), Entries = taking.Result.Entries + carried.Entries };
+        taking.Result = taking.Result with
+        {
+            Jobs = taking.Result.Jobs + (isNew && carried.Entries > 0 ? 1 : 0),
+            Entries = taking.Result.Entries + carried.Entries,
+        };
     }
 
     private async Task BenchCheckAsync(BundledBenchCheck record, Taking taking, CancellationToken cancellation)
@@ -213,19 +312,23 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
         }
 
         var (circuit, version) = taking.Version(record.CircuitVersionId);
-        var json = record.Items.ValueKind == JsonValueKind.Array && !BenchCheckResult.Read(record.Items.GetRawText()).IsEmpty
-            ? record.Items.GetRawText() : throw new RefusedException("has no items that can be read.");
-        db.BenchChecks.Add(new BenchCheckRow
-        {
-            Id = record.Id,
-            CircuitId = circuit,
-            CircuitVersionId = version,
-            At = record.At,
-            Who = record.Who ?? "",
-            Passed = record.Passed,
-            Failed = record.Failed,
-            Json = json,
-        });
+        var json =
+            record.Items.ValueKind == JsonValueKind.Array && !BenchCheckResult.Read(record.Items.GetRawText()).IsEmpty
+                ? record.Items.GetRawText()
+                : throw new RefusedException("has no items that can be read.");
+        db.BenchChecks.Add(
+            new BenchCheckRow
+            {
+                Id = record.Id,
+                CircuitId = circuit,
+                CircuitVersionId = version,
+                At = record.At,
+                Who = record.Who ?? "",
+                Passed = record.Passed,
+                Failed = record.Failed,
+                Json = json,
+            }
+        );
         await db.SaveChangesAsync(cancellation);
         db.ChangeTracker.Clear();
         taking.Result = taking.Result with { BenchChecks = taking.Result.BenchChecks + 1 };
@@ -239,12 +342,19 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
         }
         catch (InvalidDataException)
         {
-            throw new CircuitException("bundle", "The file is not a zip, or it is cut off or damaged. Expected a bundle written by this program.");
+            throw new CircuitException(
+                "bundle",
+                "The file is not a zip, or it is cut off or damaged. Expected a bundle written by this program."
+            );
         }
     }
 
     private static IEnumerable<ZipArchiveEntry> In(ZipArchive zip, string folder) =>
-        zip.Entries.Where(e => e.FullName.StartsWith(folder, StringComparison.Ordinal) && e.FullName.EndsWith(".json", StringComparison.Ordinal)).OrderBy(e => e.FullName, StringComparer.Ordinal);
+        zip
+            .Entries.Where(e =>
+                e.FullName.StartsWith(folder, StringComparison.Ordinal) && e.FullName.EndsWith(".json", StringComparison.Ordinal)
+            )
+            .OrderBy(e => e.FullName, StringComparer.Ordinal);
 
     private static T Entry<T>(ZipArchiveEntry entry)
     {
@@ -259,7 +369,7 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
             using var stream = entry.Open();
             using var bounded = new MemoryStream();
             var buffer = new byte[81_920];
-            for (int read; (read = stream.Read(buffer, 0, buffer.Length)) > 0;)
+            for (int read; (read = stream.Read(buffer, 0, buffer.Length)) > 0; )
             {
                 bounded.Write(buffer, 0, read);
                 if (bounded.Length > LargestFile)
@@ -268,7 +378,8 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
                 }
             }
 
-            return JsonSerializer.Deserialize<T>(bounded.GetBuffer().AsSpan(0, (int)bounded.Length), JournalJson.Options) ?? throw new JsonException("is null");
+            return JsonSerializer.Deserialize<T>(bounded.GetBuffer().AsSpan(0, (int)bounded.Length), JournalJson.Options)
+                ?? throw new JsonException("is null");
         }
         catch (Exception e) when (e is JsonException or InvalidDataException or NotSupportedException or InvalidOperationException)
         {
@@ -320,7 +431,9 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
         public Dictionary<Guid, (Guid Circuit, Guid Version)> Versions { get; } = [];
 
         public (Guid Circuit, Guid Version) Version(Guid id) =>
-            Versions.TryGetValue(id, out var version) ? version : throw new RefusedException("belongs to a circuit version that is not in the bundle.");
+            Versions.TryGetValue(id, out var version)
+                ? version
+                : throw new RefusedException("belongs to a circuit version that is not in the bundle.");
 
         public void SetAside(IEnumerable<string> reasons)
         {

@@ -10,6 +10,22 @@ internal sealed record BundledCircuit(Guid Id, string Tag, DateTimeOffset Create
 
 internal sealed record BundledVersion(Guid Id, int Number, DateTimeOffset CreatedAt, JsonElement File);
 
-internal sealed record BundledJob(Guid Id, Guid CircuitId, Guid CircuitVersionId, string Title, DateTimeOffset OpenedAt, List<JournalEntry> Journal);
+internal sealed record BundledJob(
+    Guid Id,
+    Guid CircuitId,
+    Guid CircuitVersionId,
+    string Title,
+    DateTimeOffset OpenedAt,
+    List<JournalEntry> Journal
+);
 
-internal sealed record BundledBenchCheck(Guid Id, Guid CircuitId, Guid CircuitVersionId, DateTimeOffset At, string Who, int Passed, int Failed, JsonElement Items);
+internal sealed record BundledBenchCheck(
+    Guid Id,
+    Guid CircuitId,
+    Guid CircuitVersionId,
+    DateTimeOffset At,
+    string Who,
+    int Passed,
+    int Failed,
+    JsonElement Items
+);

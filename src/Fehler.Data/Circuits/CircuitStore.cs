@@ -24,7 +24,9 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
     public async Task<FoundCircuit?> FindAsync(Guid id, CancellationToken cancellation)
     {
         var row = await db.Circuits.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id, cancellation);
-        return row is null ? null : new FoundCircuit(row, row.LatestVersionId, row.LatestNumber, await CompiledAsync(row.LatestVersionId, cancellation));
+        return row is null
+            ? null
+            : new FoundCircuit(row, row.LatestVersionId, row.LatestNumber, await CompiledAsync(row.LatestVersionId, cancellation));
     }
 
     /// <summary>A circuit version, compiled.</summary>
@@ -36,7 +38,8 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
             return known;
         }
 
-        var row = await db.CircuitVersions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version, cancellation)
+        var row =
+            await db.CircuitVersions.AsNoTracking().FirstOrDefaultAsync(v => v.Id == version, cancellation)
             ?? throw new SetAsideException("The circuit version of this job is missing from the database; restore it from a backup.");
         try
         {
@@ -68,8 +71,22 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
             (_, true) => rows.OrderByDescending(c => c.Area).ThenByDescending(c => c.Tag),
             _ => rows.OrderBy(c => c.Area).ThenBy(c => c.Tag),
         };
-        return query.PageAsync(rows, c => new CircuitListItem(
-            c.Id, c.Tag, c.Title, c.Area, c.Enclosure, c.LatestNumber, c.JobCount, c.OpenJobId, c.LastFound, c.LastJobAt), cancellation);
+        return query.PageAsync(
+            rows,
+            c => new CircuitListItem(
+                c.Id,
+                c.Tag,
+                c.Title,
+                c.Area,
+                c.Enclosure,
+                c.LatestNumber,
+                c.JobCount,
+                c.OpenJobId,
+                c.LastFound,
+                c.LastJobAt
+            ),
+            cancellation
+        );
     }
 
     /// <summary>What a circuit is found by.</summary>
@@ -92,11 +109,26 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
         var now = time.GetUtcNow();
         if (row is null)
         {
-            row = new CircuitRow { Id = Guid.CreateVersion7(), Tag = circuit.Tag, Title = "", Area = "", Enclosure = "", CreatedAt = now };
+            row = new CircuitRow
+            {
+                Id = Guid.CreateVersion7(),
+                Tag = circuit.Tag,
+                Title = "",
+                Area = "",
+                Enclosure = "",
+                CreatedAt = now,
+            };
             db.Circuits.Add(row);
         }
 
-        var version = new CircuitVersionRow { Id = Guid.CreateVersion7(), CircuitId = row.Id, Number = row.LatestNumber + 1, Json = canonical, CreatedAt = now };
+        var version = new CircuitVersionRow
+        {
+            Id = Guid.CreateVersion7(),
+            CircuitId = row.Id,
+            Number = row.LatestNumber + 1,
+            Json = canonical,
+            CreatedAt = now,
+        };
         db.CircuitVersions.Add(version);
         (row.LatestVersionId, row.LatestNumber) = (version.Id, version.Number);
         Describe(row, circuit);

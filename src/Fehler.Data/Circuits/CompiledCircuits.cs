@@ -90,7 +90,7 @@ public sealed class CompiledCircuits(long mostBytes)
         lock (_lock)
         {
             var left = mostBytes;
-            for (var node = _byUse.First; node is not null;)
+            for (var node = _byUse.First; node is not null; )
             {
                 var next = node.Next;
                 left -= node.Value.Compiled.Bytes;

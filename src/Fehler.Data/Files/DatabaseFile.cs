@@ -7,9 +7,14 @@ namespace Fehler.Data;
 /// <summary>The database cannot be used; the message is one sentence for whoever started the service.</summary>
 public sealed class DatabaseException : Exception
 {
-    public DatabaseException() : this("The database cannot be used.") { }
-    public DatabaseException(string message) : base(message) { }
-    public DatabaseException(string message, Exception inner) : base(message, inner) { }
+    public DatabaseException()
+        : this("The database cannot be used.") { }
+
+    public DatabaseException(string message)
+        : base(message) { }
+
+    public DatabaseException(string message, Exception inner)
+        : base(message, inner) { }
 }
 
 /// <summary>
@@ -25,7 +30,12 @@ public sealed class DatabaseFile : IDisposable
 
     /// <summary>How a connection to the file is written.</summary>
     public static string ConnectionString(string path) =>
-        new SqliteConnectionStringBuilder { DataSource = path, Cache = SqliteCacheMode.Private, DefaultTimeout = 10 }.ToString();
+        new SqliteConnectionStringBuilder
+        {
+            DataSource = path,
+            Cache = SqliteCacheMode.Private,
+            DefaultTimeout = 10,
+        }.ToString();
 
     /// <summary>Takes the file for this process.</summary>
     /// <exception cref="DatabaseException">It is in use, or its folder cannot be written to.</exception>
@@ -54,9 +64,12 @@ public sealed class DatabaseFile : IDisposable
         }
         catch (IOException e)
         {
-            throw new DatabaseException(File.Exists(full + ".lock") && e is not DirectoryNotFoundException
-                ? $"{full} is in use by another Fehler; stop that one, or choose another file."
-                : $"{full} cannot be created: {e.Message}", e);
+            throw new DatabaseException(
+                File.Exists(full + ".lock") && e is not DirectoryNotFoundException
+                    ? $"{full} is in use by another Fehler; stop that one, or choose another file."
+                    : $"{full} cannot be created: {e.Message}",
+                e
+            );
         }
     }
 
@@ -67,7 +80,10 @@ public sealed class DatabaseFile : IDisposable
         try
         {
             await ClearStaleMigrationAsync(db, cancellation);
-            var (known, applied) = (db.Database.GetMigrations().ToHashSet(), (await db.Database.GetAppliedMigrationsAsync(cancellation)).ToList());
+            var (known, applied) = (
+                db.Database.GetMigrations().ToHashSet(),
+                (await db.Database.GetAppliedMigrationsAsync(cancellation)).ToList()
+            );
             if (applied.FirstOrDefault(m => !known.Contains(m)) is { } newer)
             {
                 throw new DatabaseException($"{_path} was made by a newer version of Fehler (it has “{newer}”); start that version.");
@@ -94,16 +110,17 @@ public sealed class DatabaseFile : IDisposable
     public void Dispose() => _held.Dispose();
 
     /// <summary>A sentence for what SQLite says.</summary>
-    private string Sentence(SqliteException e) => e.SqliteErrorCode switch
-    {
-        5 or 6 => $"{_path} is locked by another program; close it and start again.",
-        8 => $"{_path} is read-only; give the one who starts Fehler the right to write to it and its folder.",
-        11 or 26 => $"{_path} is damaged or no database; restore it from a backup, or move it away to begin with an empty one.",
-        13 => $"{_path} cannot be written: the disk is full.",
-        14 => $"{_path} cannot be opened; check the folder and its rights.",
-        10 => $"{_path} cannot be read from its disk: {e.Message}",
-        _ => $"{_path} cannot be used: {e.Message}",
-    };
+    private string Sentence(SqliteException e) =>
+        e.SqliteErrorCode switch
+        {
+            5 or 6 => $"{_path} is locked by another program; close it and start again.",
+            8 => $"{_path} is read-only; give the one who starts Fehler the right to write to it and its folder.",
+            11 or 26 => $"{_path} is damaged or no database; restore it from a backup, or move it away to begin with an empty one.",
+            13 => $"{_path} cannot be written: the disk is full.",
+            14 => $"{_path} cannot be opened; check the folder and its rights.",
+            10 => $"{_path} cannot be read from its disk: {e.Message}",
+            _ => $"{_path} cannot be used: {e.Message}",
+        };
 
     /// <summary>
     /// A process that was ended in the middle of a migration leaves its lock in the database, and the next one would wait for it for ever. This
@@ -111,18 +128,35 @@ public sealed class DatabaseFile : IDisposable
     /// </summary>
     private static async Task ClearStaleMigrationAsync(FehlerDb db, CancellationToken cancellation)
     {
-        var tables = await db.Database.SqlQueryRaw<int>("SELECT COUNT(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'").SingleAsync(cancellation);
+        var tables = await db
+            .Database.SqlQueryRaw<int>("SELECT COUNT(*) AS Value FROM sqlite_master WHERE name = '__EFMigrationsLock'")
+            .SingleAsync(cancellation);
         if (tables > 0)
         {
             await db.Database.ExecuteSqlRawAsync("DELETE FROM \"__EFMigrationsLock\"", cancellation);
         }
     }
 
-    private static SqliteException? SqliteOf(Exception? e) => e switch { null => null, SqliteException sqlite => sqlite, _ => SqliteOf(e.InnerException) };
+    private static SqliteException? SqliteOf(Exception? e) =>
+        e switch
+        {
+            null => null,
+            SqliteException sqlite => sqlite,
+            _ => SqliteOf(e.InnerException),
+        };
 
     private static bool IsFull(IOException e) => (e.HResult & 0xFFFF) == 28;
 
-    private static FileStream Private(string path) => OperatingSystem.IsWindows()
-        ? new FileStream(path, FileMode.CreateNew)
-        : new FileStream(path, new FileStreamOptions { Mode = FileMode.CreateNew, Access = FileAccess.ReadWrite, UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite });
+    private static FileStream Private(string path) =>
+        OperatingSystem.IsWindows()
+            ? new FileStream(path, FileMode.CreateNew)
+            : new FileStream(
+                path,
+                new FileStreamOptions
+                {
+                    Mode = FileMode.CreateNew,
+                    Access = FileAccess.ReadWrite,
+                    UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite,
+                }
+            );
 }

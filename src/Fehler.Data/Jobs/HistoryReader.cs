@@ -18,11 +18,22 @@ public sealed class HistoryReader(FehlerDb db)
     public async Task<History> OfAsync(OpenedJob job, CancellationToken cancellation)
     {
         var done = nameof(CloseOutcome.RepairedAndProved);
-        var found = await db.Jobs.AsNoTracking().Where(j => j.Outcome == done && j.OpenedAt < job.Row.OpenedAt && j.FoundKind != null && j.Id != job.Row.Id)
-            .OrderByDescending(j => j.OpenedAt).Take(MostLearned).Select(j => new { j.CircuitId, j.FoundFault, j.FoundKind }).ToListAsync(cancellation);
+        var found = await db
+            .Jobs.AsNoTracking()
+            .Where(j => j.Outcome == done && j.OpenedAt < job.Row.OpenedAt && j.FoundKind != null && j.Id != job.Row.Id)
+            .OrderByDescending(j => j.OpenedAt)
+            .Take(MostLearned)
+            .Select(j => new
+            {
+                j.CircuitId,
+                j.FoundFault,
+                j.FoundKind,
+            })
+            .ToListAsync(cancellation);
         return new History(
             Count(found.Where(f => f.CircuitId == job.Row.CircuitId).Select(f => f.FoundFault!)),
-            Count(found.Where(f => f.CircuitId != job.Row.CircuitId).Select(f => f.FoundKind!)))
+            Count(found.Where(f => f.CircuitId != job.Row.CircuitId).Select(f => f.FoundKind!))
+        )
         {
             Ohms = await OwnOhmsAsync(job.Row, cancellation),
             Years = await YearsAsync(job, cancellation),
@@ -35,10 +46,19 @@ public sealed class HistoryReader(FehlerDb db)
     /// <summary>The last resistances of coils and windings read on this circuit in a job that ended repaired and proved.</summary>
     private async Task<ImmutableSortedDictionary<string, double>> OwnOhmsAsync(JobRow job, CancellationToken cancellation)
     {
-        var read = await db.Jobs.AsNoTracking().Where(j => j.CircuitId == job.CircuitId && j.OwnOhms != null && j.OpenedAt < job.OpenedAt && j.Id != job.Id)
-            .OrderByDescending(j => j.OpenedAt).Take(MostLearned).Select(j => j.OwnOhms!).ToListAsync(cancellation);
+        var read = await db
+            .Jobs.AsNoTracking()
+            .Where(j => j.CircuitId == job.CircuitId && j.OwnOhms != null && j.OpenedAt < job.OpenedAt && j.Id != job.Id)
+            .OrderByDescending(j => j.OpenedAt)
+            .Take(MostLearned)
+            .Select(j => j.OwnOhms!)
+            .ToListAsync(cancellation);
         var ohms = ImmutableSortedDictionary.CreateBuilder<string, double>(StringComparer.Ordinal);
-        foreach (var (pair, value) in read.AsEnumerable().Reverse().SelectMany(json => JsonSerializer.Deserialize<Dictionary<string, double>>(json) ?? []))
+        foreach (
+            var (pair, value) in read.AsEnumerable()
+                .Reverse()
+                .SelectMany(json => JsonSerializer.Deserialize<Dictionary<string, double>>(json) ?? [])
+        )
         {
             ohms[pair] = value;
         }
@@ -50,9 +70,16 @@ public sealed class HistoryReader(FehlerDb db)
     private async Task<ImmutableSortedDictionary<string, double>> YearsAsync(OpenedJob job, CancellationToken cancellation)
     {
         var opened = job.Row.OpenedAt;
-        var years = job.Circuit.Devices.Where(d => d[DeviceKind.FittedYear] > 0).ToDictionary(d => d.Tag, d => Math.Max(0, opened.Year - d[DeviceKind.FittedYear]));
-        var repairs = await db.Jobs.AsNoTracking().Where(j => j.CircuitId == job.Row.CircuitId && j.Id != job.Row.Id)
-            .SelectMany(j => j.Journal.Where(r => r.Kind == nameof(Repair) && r.At < opened)).OrderBy(r => r.At).Select(r => r.Json).ToListAsync(cancellation);
+        var years = job
+            .Circuit.Devices.Where(d => d[DeviceKind.FittedYear] > 0)
+            .ToDictionary(d => d.Tag, d => Math.Max(0, opened.Year - d[DeviceKind.FittedYear]));
+        var repairs = await db
+            .Jobs.AsNoTracking()
+            .Where(j => j.CircuitId == job.Row.CircuitId && j.Id != job.Row.Id)
+            .SelectMany(j => j.Journal.Where(r => r.Kind == nameof(Repair) && r.At < opened))
+            .OrderBy(r => r.At)
+            .Select(r => r.Json)
+            .ToListAsync(cancellation);
         foreach (var repair in repairs.Select(Read).OfType<Repair>().Where(r => r.Parts.Length > 0))
         {
             years[repair.Unit] = (opened - repair.At).TotalDays / 365.25;

@@ -6,7 +6,12 @@ using Microsoft.EntityFrameworkCore;
 namespace Fehler.Data;
 
 /// <summary>Which jobs of the logbook.</summary>
-public enum JobsShown { All, Open, Closed }
+public enum JobsShown
+{
+    All,
+    Open,
+    Closed,
+}
 
 /// <summary>Jobs in the database: reading them. What is written to their journals passes <see cref="JournalDoor"/>.</summary>
 public sealed class JobStore(FehlerDb db, CircuitStore circuits)
@@ -15,7 +20,15 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
     /// <exception cref="SetAsideException">Its circuit version cannot be read any more.</exception>
     public async Task<OpenedJob?> FindAsync(Guid id, CancellationToken cancellation)
     {
-        var found = await db.Jobs.AsNoTracking().Where(j => j.Id == id).Select(j => new { Row = j, j.CircuitVersion!.Number, Entries = j.Journal.OrderBy(r => r.Sequence).Select(r => new { r.Sequence, r.Json }).ToList() })
+        var found = await db
+            .Jobs.AsNoTracking()
+            .Where(j => j.Id == id)
+            .Select(j => new
+            {
+                Row = j,
+                j.CircuitVersion!.Number,
+                Entries = j.Journal.OrderBy(r => r.Sequence).Select(r => new { r.Sequence, r.Json }).ToList(),
+            })
             .FirstOrDefaultAsync(cancellation);
         if (found is null)
         {
@@ -24,8 +37,12 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
 
         var compiled = await circuits.CompiledAsync(found.Row.CircuitVersionId, cancellation);
         var read = found.Entries.Select(e => (e.Sequence, Entry: ReadOrNull(e.Json))).ToList();
-        return new OpenedJob(found.Row, found.Number, JobState.Of(compiled, read.Where(r => r.Entry is not null).Select(r => r.Entry!)),
-            [.. read.Where(r => r.Entry is null).Select(r => r.Sequence)]);
+        return new OpenedJob(
+            found.Row,
+            found.Number,
+            JobState.Of(compiled, read.Where(r => r.Entry is not null).Select(r => r.Entry!)),
+            [.. read.Where(r => r.Entry is null).Select(r => r.Sequence)]
+        );
     }
 
     /// <summary>A page of the logbook, or of one circuit's jobs.</summary>
@@ -33,7 +50,12 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
     {
         var rows = query.Matching(db.Jobs.AsNoTracking(), word => j => EF.Functions.Like(j.SearchText, word, "\\"));
         rows = circuit is { } id ? rows.Where(j => j.CircuitId == id) : rows;
-        rows = which switch { JobsShown.Open => rows.Where(j => j.Outcome == null), JobsShown.Closed => rows.Where(j => j.Outcome != null), _ => rows };
+        rows = which switch
+        {
+            JobsShown.Open => rows.Where(j => j.Outcome == null),
+            JobsShown.Closed => rows.Where(j => j.Outcome != null),
+            _ => rows,
+        };
         rows = (query.Sort, query.Descending) switch
         {
             ("circuitTag", false) => rows.OrderBy(j => j.Circuit!.Tag).ThenByDescending(j => j.OpenedAt),
@@ -49,8 +71,25 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
             ("openedAt", false) => rows.OrderBy(j => j.OpenedAt),
             _ => rows.OrderByDescending(j => j.OpenedAt),
         };
-        return query.PageAsync(rows, j => new JobListItem(j.Id, j.CircuitId, j.Circuit!.Tag, j.Circuit.Title, j.Circuit.Area, j.Title, j.OpenedAt, j.ClosedAt,
-            j.Outcome, j.FoundUnit, j.FoundText, j.EntryCount, j.Origin), cancellation);
+        return query.PageAsync(
+            rows,
+            j => new JobListItem(
+                j.Id,
+                j.CircuitId,
+                j.Circuit!.Tag,
+                j.Circuit.Title,
+                j.Circuit.Area,
+                j.Title,
+                j.OpenedAt,
+                j.ClosedAt,
+                j.Outcome,
+                j.FoundUnit,
+                j.FoundText,
+                j.EntryCount,
+                j.Origin
+            ),
+            cancellation
+        );
     }
 
     /// <summary>Number of entries; null when there is no such job.</summary>

@@ -43,15 +43,39 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         OpenAsync(circuitId, complaint, who, Guid.CreateVersion7(), time.GetUtcNow(), cancellation);
 
     /// <summary>Opens a job that was begun at a time of its own under an id of its own (the demo's history).</summary>
-    public async Task<OpenedJob?> OpenAsync(Guid circuitId, string complaint, string who, Guid id, DateTimeOffset at, CancellationToken cancellation)
+    public async Task<OpenedJob?> OpenAsync(
+        Guid circuitId,
+        string complaint,
+        string who,
+        Guid id,
+        DateTimeOffset at,
+        CancellationToken cancellation
+    )
     {
         if (await circuits.FindAsync(circuitId, cancellation) is not { } found)
         {
             return null;
         }
 
-        var job = new JobRow { Id = id, CircuitId = circuitId, CircuitVersionId = found.VersionId, Title = complaint.Trim(), OpenedAt = at };
-        await BeginAsync(job, found.Compiled, new Complaint(complaint.Trim()) { Id = Guid.CreateVersion7(), At = at, Who = who.Trim() }, cancellation);
+        var job = new JobRow
+        {
+            Id = id,
+            CircuitId = circuitId,
+            CircuitVersionId = found.VersionId,
+            Title = complaint.Trim(),
+            OpenedAt = at,
+        };
+        await BeginAsync(
+            job,
+            found.Compiled,
+            new Complaint(complaint.Trim())
+            {
+                Id = Guid.CreateVersion7(),
+                At = at,
+                Who = who.Trim(),
+            },
+            cancellation
+        );
         return await jobs.FindAsync(job.Id, cancellation);
     }
 
@@ -133,18 +157,23 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
     /// <summary>An entry that is here already: the same one again is answered as before, another one under its id is a conflict.</summary>
     private async Task<DoorAnswer?> KnownAsync(OpenedJob job, JournalEntry entry, CancellationToken cancellation)
     {
-        if (entry.Id == Guid.Empty || await db.Journal.AsNoTracking().FirstOrDefaultAsync(r => r.Id == entry.Id, cancellation) is not { } row)
+        if (
+            entry.Id == Guid.Empty
+            || await db.Journal.AsNoTracking().FirstOrDefaultAsync(r => r.Id == entry.Id, cancellation) is not { } row
+        )
         {
             return null;
         }
 
         var isSame = row.JobId == job.Row.Id && Understood(entry, out var meant) is null && Bare(JournalJson.Read(row.Json)) == Bare(meant);
-        return isSame ? new DoorAnswer.Recorded(job, row.Sequence, true)
+        return isSame
+            ? new DoorAnswer.Recorded(job, row.Sequence, true)
             : new DoorAnswer.Refused("Another entry has this id already; give every entry an id of its own.", true);
     }
 
     /// <summary>An entry without what the door stamps on it.</summary>
-    private static string Bare(JournalEntry entry) => JournalJson.Write(entry with { Id = Guid.Empty, Sequence = 0, At = default, Received = default, Origin = "" });
+    private static string Bare(JournalEntry entry) =>
+        JournalJson.Write(entry with { Id = Guid.Empty, Sequence = 0, At = default, Received = default, Origin = "" });
 
     private static int NextSequence(OpenedJob job) => Math.Max(job.Row.EntryCount, job.State.Entries.Length + job.SetAside.Length) + 1;
 
@@ -158,14 +187,21 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         }
 
         var compiled = await circuits.CompiledAsync(record.CircuitVersionId, cancellation);
-        var (known, state) = here is null ? ([], JobState.Of(compiled, [])) : (here.State.Entries.Select(e => e.Id).ToHashSet(), here.State);
-        var taken = await db.Journal.Where(r => entries.Select(e => e.Id).Contains(r.Id) && r.JobId != record.Id).Select(r => r.Id).ToListAsync(cancellation);
+        var (known, state) = here is null
+            ? ([], JobState.Of(compiled, []))
+            : (here.State.Entries.Select(e => e.Id).ToHashSet(), here.State);
+        var taken = await db
+            .Journal.Where(r => entries.Select(e => e.Id).Contains(r.Id) && r.JobId != record.Id)
+            .Select(r => r.Id)
+            .ToListAsync(cancellation);
         var (added, setAside, now) = (new List<JournalEntry>(), new List<string>(), time.GetUtcNow());
         foreach (var entry in entries.Where(e => !known.Contains(e.Id) && e is not CarriedIn))
         {
             // What was true of the circuit over there is no statement about the one here: an open job does not take its safety over.
-            var reason = taken.Contains(entry.Id) ? "its id belongs to another job"
-                : here is not null && entry is (Isolated or ProvedDead or Energised or LiveWorkAcknowledged) ? "a safety state cannot be carried into an open job"
+            var reason =
+                taken.Contains(entry.Id) ? "its id belongs to another job"
+                : here is not null && entry is (Isolated or ProvedDead or Energised or LiveWorkAcknowledged)
+                    ? "a safety state cannot be carried into an open job"
                 : EntryRules.Refuse(entry, now) ?? state.Refuse(entry);
             if (reason is not null)
             {
@@ -179,7 +215,16 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
 
         if (added.Count > 0 && state.Closing is null)
         {
-            added.Add(new CarriedIn(record.Origin) { Id = Guid.CreateVersion7(), Sequence = state.Entries.Length + 1, At = now, Received = now, Origin = record.Origin });
+            added.Add(
+                new CarriedIn(record.Origin)
+                {
+                    Id = Guid.CreateVersion7(),
+                    Sequence = state.Entries.Length + 1,
+                    At = now,
+                    Received = now,
+                    Origin = record.Origin,
+                }
+            );
             state = state.With(added[^1]);
         }
 
@@ -217,11 +262,24 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         row.EntryCount = entries;
         (row.ClosedAt, row.Outcome) = (state.Closing?.At, state.Closing?.Outcome.ToString());
         (row.FoundUnit, row.FoundText, row.FoundFault) = (state.LastFinding?.Unit, state.LastFinding?.Text, state.LastFinding?.Fault);
-        row.FoundKind = state.LastFinding is { Fault.Length: > 0 } finding && state.Compiled.Faults.Find(finding.Fault) is { } mode ? History.KeyOf(state.Circuit, mode) : null;
+        row.FoundKind =
+            state.LastFinding is { Fault.Length: > 0 } finding && state.Compiled.Faults.Find(finding.Fault) is { } mode
+                ? History.KeyOf(state.Circuit, mode)
+                : null;
         row.OwnOhms = state.Closing is { Outcome: CloseOutcome.RepairedAndProved }
-            ? JsonSerializer.Serialize(OwnResistances.Of(state).GroupBy(o => o.Pair).ToDictionary(g => g.Key, g => g.Last().Ohms)) : null;
-        row.SearchText = string.Join(' ', state.Circuit.Tag, state.Circuit.Title, state.Circuit.Area, row.Title, row.FoundUnit, row.FoundText,
-            state.Closing is { } closing ? EntryWords.Of(closing.Outcome) : "open").ToLowerInvariant();
+            ? JsonSerializer.Serialize(OwnResistances.Of(state).GroupBy(o => o.Pair).ToDictionary(g => g.Key, g => g.Last().Ohms))
+            : null;
+        row.SearchText = string.Join(
+                ' ',
+                state.Circuit.Tag,
+                state.Circuit.Title,
+                state.Circuit.Area,
+                row.Title,
+                row.FoundUnit,
+                row.FoundText,
+                state.Closing is { } closing ? EntryWords.Of(closing.Outcome) : "open"
+            )
+            .ToLowerInvariant();
     }
 
     private async Task SaveAsync(JobRow job, bool changesCircuit, CancellationToken cancellation)
@@ -237,23 +295,31 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         var circuit = await db.Circuits.FirstAsync(c => c.Id == job.CircuitId, cancellation);
         var mine = db.Jobs.Where(j => j.CircuitId == job.CircuitId);
         circuit.JobCount = await mine.CountAsync(cancellation);
-        circuit.OpenJobId = await mine.Where(j => j.ClosedAt == null).OrderByDescending(j => j.OpenedAt).Select(j => (Guid?)j.Id).FirstOrDefaultAsync(cancellation);
+        circuit.OpenJobId = await mine.Where(j => j.ClosedAt == null)
+            .OrderByDescending(j => j.OpenedAt)
+            .Select(j => (Guid?)j.Id)
+            .FirstOrDefaultAsync(cancellation);
         circuit.LastJobAt = await mine.MaxAsync(j => (DateTimeOffset?)j.OpenedAt, cancellation);
-        circuit.LastFound = await mine.Where(j => j.FoundText != null).OrderByDescending(j => j.OpenedAt).Select(j => j.FoundText).FirstOrDefaultAsync(cancellation);
-        circuit.SearchText = string.Join(' ', circuit.Tag, circuit.Title, circuit.Area, circuit.Enclosure, circuit.LastFound).ToLowerInvariant();
+        circuit.LastFound = await mine.Where(j => j.FoundText != null)
+            .OrderByDescending(j => j.OpenedAt)
+            .Select(j => j.FoundText)
+            .FirstOrDefaultAsync(cancellation);
+        circuit.SearchText = string.Join(' ', circuit.Tag, circuit.Title, circuit.Area, circuit.Enclosure, circuit.LastFound)
+            .ToLowerInvariant();
         await db.SaveChangesAsync(cancellation);
         await transaction.CommitAsync(cancellation);
     }
 
-    private static JournalRow ToRow(Guid job, JournalEntry entry) => new()
-    {
-        Id = entry.Id,
-        JobId = job,
-        Sequence = entry.Sequence,
-        At = entry.At,
-        Received = entry.Received,
-        Who = entry.Who,
-        Kind = entry.GetType().Name,
-        Json = JournalJson.Write(entry),
-    };
+    private static JournalRow ToRow(Guid job, JournalEntry entry) =>
+        new()
+        {
+            Id = entry.Id,
+            JobId = job,
+            Sequence = entry.Sequence,
+            At = entry.At,
+            Received = entry.Received,
+            Who = entry.Who,
+            Kind = entry.GetType().Name,
+            Json = JournalJson.Write(entry),
+        };
 }

@@ -22,7 +22,15 @@ public sealed record BenchCheckEntry(string Id, string Reading, bool? Good);
 public sealed record RecordBenchCheck(string Who, ImmutableArray<BenchCheckEntry> Items);
 
 /// <summary>A recorded bench check.</summary>
-public sealed record BenchCheckView(Guid Id, DateTimeOffset At, string Who, int Version, int Passed, int Failed, ImmutableArray<BenchCheckResult> Items);
+public sealed record BenchCheckView(
+    Guid Id,
+    DateTimeOffset At,
+    string Who,
+    int Version,
+    int Passed,
+    int Failed,
+    ImmutableArray<BenchCheckResult> Items
+);
 
 internal static class BenchCheckEndpoints
 {
@@ -31,27 +39,59 @@ internal static class BenchCheckEndpoints
     public static void MapBenchChecks(this IEndpointRouteBuilder routes)
     {
         var circuits = routes.MapGroup("/api/circuits/{id:guid}").WithTags("Bench check");
-        circuits.MapGet("bench-check", Items).WithName("getBenchCheck").WithSummary("The component test of this circuit").ProducesProblem(404);
-        circuits.MapGet("bench-checks", List).WithName("listBenchChecks").WithSummary("Bench checks that were made on this circuit").ProducesProblem(404);
-        circuits.MapPost("bench-checks", Record).Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json).WithName("recordBenchCheck").WithSummary("Records a bench check; readings are judged against what a good component shows").ProducesProblem(404).ProducesProblem(422);
+        circuits
+            .MapGet("bench-check", Items)
+            .WithName("getBenchCheck")
+            .WithSummary("The component test of this circuit")
+            .ProducesProblem(404);
+        circuits
+            .MapGet("bench-checks", List)
+            .WithName("listBenchChecks")
+            .WithSummary("Bench checks that were made on this circuit")
+            .ProducesProblem(404);
+        circuits
+            .MapPost("bench-checks", Record)
+            .Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json)
+            .WithName("recordBenchCheck")
+            .WithSummary("Records a bench check; readings are judged against what a good component shows")
+            .ProducesProblem(404)
+            .ProducesProblem(422);
     }
 
-    private static async Task<Results<Ok<ImmutableArray<BenchCheckItem>>, ProblemHttpResult>> Items(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.BenchCheck.Items) : NoCircuit();
+    private static async Task<Results<Ok<ImmutableArray<BenchCheckItem>>, ProblemHttpResult>> Items(
+        Guid id,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.BenchCheck.Items) : NoCircuit();
 
-    private static async Task<Results<Ok<List<BenchCheckView>>, ProblemHttpResult>> List(Guid id, CircuitStore store, FehlerDb db, CancellationToken cancellation)
+    private static async Task<Results<Ok<List<BenchCheckView>>, ProblemHttpResult>> List(
+        Guid id,
+        CircuitStore store,
+        FehlerDb db,
+        CancellationToken cancellation
+    )
     {
         if (await store.FindAsync(id, cancellation) is null)
         {
             return NoCircuit();
         }
 
-        var versions = await db.CircuitVersions.AsNoTracking().Where(v => v.CircuitId == id).ToDictionaryAsync(v => v.Id, v => v.Number, cancellation);
+        var versions = await db
+            .CircuitVersions.AsNoTracking()
+            .Where(v => v.CircuitId == id)
+            .ToDictionaryAsync(v => v.Id, v => v.Number, cancellation);
         var rows = await db.BenchChecks.AsNoTracking().Where(b => b.CircuitId == id).OrderByDescending(b => b.At).ToListAsync(cancellation);
         return TypedResults.Ok(rows.Select(r => View(r, versions[r.CircuitVersionId])).ToList());
     }
 
-    private static async Task<Results<Ok<BenchCheckView>, ProblemHttpResult>> Record(Guid id, Body<RecordBenchCheck> body, CircuitStore store, FehlerDb db, TimeProvider time, CancellationToken cancellation)
+    private static async Task<Results<Ok<BenchCheckView>, ProblemHttpResult>> Record(
+        Guid id,
+        Body<RecordBenchCheck> body,
+        CircuitStore store,
+        FehlerDb db,
+        TimeProvider time,
+        CancellationToken cancellation
+    )
     {
         var request = body.Value;
         if (await store.FindAsync(id, cancellation) is not { } found)
@@ -59,10 +99,18 @@ internal static class BenchCheckEndpoints
             return NoCircuit();
         }
 
-        if (request.Items.IsDefaultOrEmpty || request.Items.Length > MostItems || request.Items.Any(e => e?.Id is null) || request.Who is null or { Length: > 60 })
+        if (
+            request.Items.IsDefaultOrEmpty
+            || request.Items.Length > MostItems
+            || request.Items.Any(e => e?.Id is null)
+            || request.Who is null or { Length: > 60 }
+        )
         {
-            throw new RefusedException(request.Items.IsDefaultOrEmpty ? "Nothing was checked yet: write down at least one reading or look."
-                : $"A bench check has at most {MostItems} items, each with the id of its item, and a name of at most 60 characters.");
+            throw new RefusedException(
+                request.Items.IsDefaultOrEmpty
+                    ? "Nothing was checked yet: write down at least one reading or look."
+                    : $"A bench check has at most {MostItems} items, each with the id of its item, and a name of at most 60 characters."
+            );
         }
 
         var results = request.Items.Select(e => Judged(found.Compiled, e)).ToImmutableArray();
@@ -84,15 +132,29 @@ internal static class BenchCheckEndpoints
 
     private static BenchCheckResult Judged(CompiledCircuit compiled, BenchCheckEntry entry)
     {
-        var item = compiled.BenchCheck.Find(entry.Id) ?? throw new RefusedException($"The bench check has no item '{entry.Id[..Math.Min(60, entry.Id.Length)]}'.");
+        var item =
+            compiled.BenchCheck.Find(entry.Id)
+            ?? throw new RefusedException($"The bench check has no item '{entry.Id[..Math.Min(60, entry.Id.Length)]}'.");
         if (!item.IsMeasured)
         {
-            return new BenchCheckResult(item.Id, item.Device, item.What, "", entry.Good ?? throw new RefusedException($"Say whether '{item.What}' of {item.Device} is good."));
+            return new BenchCheckResult(
+                item.Id,
+                item.Device,
+                item.What,
+                "",
+                entry.Good ?? throw new RefusedException($"Say whether '{item.What}' of {item.Device} is good.")
+            );
         }
 
         try
         {
-            return new BenchCheckResult(item.Id, item.Device, item.What, entry.Reading?.Trim() ?? "", item.IsGood(ReadingText.ParseOhms(entry.Reading ?? "")));
+            return new BenchCheckResult(
+                item.Id,
+                item.Device,
+                item.What,
+                entry.Reading?.Trim() ?? "",
+                item.IsGood(ReadingText.ParseOhms(entry.Reading ?? ""))
+            );
         }
         catch (RefusedException e)
         {

@@ -20,20 +20,61 @@ internal static class CircuitEndpoints
     public static void MapCircuits(this IEndpointRouteBuilder routes)
     {
         var circuits = routes.MapGroup("/api/circuits").WithTags("Circuits");
-        circuits.MapGet("", ([AsParameters] ListParameters list, CircuitStore store, CancellationToken cancellation) => store.ListAsync(list.ToQuery(), cancellation))
-            .WithName("listCircuits").WithSummary("The register, page by page")
-            .WithDescription("'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs or lastFault; 'take' at most 200.");
-        circuits.MapPost("", Import).WithName("importCircuit").WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json)")
-            .Accepts<object>("application/json").ProducesProblem(422);
+        circuits
+            .MapGet(
+                "",
+                ([AsParameters] ListParameters list, CircuitStore store, CancellationToken cancellation) =>
+                    store.ListAsync(list.ToQuery(), cancellation)
+            )
+            .WithName("listCircuits")
+            .WithSummary("The register, page by page")
+            .WithDescription(
+                "'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs or lastFault; 'take' at most 200."
+            );
+        circuits
+            .MapPost("", Import)
+            .WithName("importCircuit")
+            .WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json)")
+            .Accepts<object>("application/json")
+            .ProducesProblem(422);
         circuits.MapGet("{id:guid}", Get).WithName("getCircuit").WithSummary("A circuit with its drawing").ProducesProblem(404);
-        circuits.MapGet("{id:guid}/file", File).WithName("downloadCircuit").WithSummary("The circuit file, complete with conductors and electrical parameters").ProducesProblem(404);
-        circuits.MapGet("{id:guid}/reading-sheet", Sheet).WithName("getReadingSheet").WithSummary("What a good circuit shows, state by state").ProducesProblem(404);
-        circuits.MapGet("{id:guid}/function-test", Test).WithName("getFunctionTest").WithSummary("The function test of this circuit").ProducesProblem(404);
-        circuits.MapGet("{id:guid}/faults", Faults).WithName("listFaults").WithSummary("Every fault mode of this circuit").ProducesProblem(404);
-        circuits.MapGet("{id:guid}/netlist", Netlist).WithName("downloadNetlist").WithSummary("SPICE netlist of a state, with or without a fault")
-            .WithDescription("'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the netlist is the ohmmeter's, isolated; otherwise AC.").ProducesProblem(404).ProducesProblem(422);
-        circuits.MapGet("{id:guid}/jobs", (Guid id, [AsParameters] ListParameters list, JobStore jobs, CancellationToken cancellation) => jobs.ListAsync(list.ToQuery(), JobsShown.All, id, cancellation))
-            .WithName("listCircuitJobs").WithSummary("The jobs on this circuit, page by page");
+        circuits
+            .MapGet("{id:guid}/file", File)
+            .WithName("downloadCircuit")
+            .WithSummary("The circuit file, complete with conductors and electrical parameters")
+            .ProducesProblem(404);
+        circuits
+            .MapGet("{id:guid}/reading-sheet", Sheet)
+            .WithName("getReadingSheet")
+            .WithSummary("What a good circuit shows, state by state")
+            .ProducesProblem(404);
+        circuits
+            .MapGet("{id:guid}/function-test", Test)
+            .WithName("getFunctionTest")
+            .WithSummary("The function test of this circuit")
+            .ProducesProblem(404);
+        circuits
+            .MapGet("{id:guid}/faults", Faults)
+            .WithName("listFaults")
+            .WithSummary("Every fault mode of this circuit")
+            .ProducesProblem(404);
+        circuits
+            .MapGet("{id:guid}/netlist", Netlist)
+            .WithName("downloadNetlist")
+            .WithSummary("SPICE netlist of a state, with or without a fault")
+            .WithDescription(
+                "'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the netlist is the ohmmeter's, isolated; otherwise AC."
+            )
+            .ProducesProblem(404)
+            .ProducesProblem(422);
+        circuits
+            .MapGet(
+                "{id:guid}/jobs",
+                (Guid id, [AsParameters] ListParameters list, JobStore jobs, CancellationToken cancellation) =>
+                    jobs.ListAsync(list.ToQuery(), JobsShown.All, id, cancellation)
+            )
+            .WithName("listCircuitJobs")
+            .WithSummary("The jobs on this circuit, page by page");
     }
 
     private static async Task<Ok<Imported>> Import(HttpRequest request, CircuitStore store, CancellationToken cancellation)
@@ -42,25 +83,56 @@ internal static class CircuitEndpoints
         return TypedResults.Ok(await store.ImportAsync(await reader.ReadToEndAsync(cancellation), cancellation));
     }
 
-    private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ToView(id, found.Number)) : NoCircuit();
+    private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(
+        Guid id,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ToView(id, found.Number)) : NoCircuit();
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(Guid id, CircuitStore store, CancellationToken cancellation) =>
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
+        Guid id,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) =>
         await store.FindAsync(id, cancellation) is { } found
-            ? TypedResults.File(Encoding.UTF8.GetBytes(await store.JsonAsync(found.VersionId, cancellation)), "application/json", $"{found.Row.Tag}.circuit.json") : NoCircuit();
+            ? TypedResults.File(
+                Encoding.UTF8.GetBytes(await store.JsonAsync(found.VersionId, cancellation)),
+                "application/json",
+                $"{found.Row.Tag}.circuit.json"
+            )
+            : NoCircuit();
 
-    private static async Task<Results<Ok<ImmutableArray<ReadingSheetRow>>, ProblemHttpResult>> Sheet(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ReadingSheet.Rows) : NoCircuit();
+    private static async Task<Results<Ok<ImmutableArray<ReadingSheetRow>>, ProblemHttpResult>> Sheet(
+        Guid id,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ReadingSheet.Rows) : NoCircuit();
 
-    private static async Task<Results<Ok<ImmutableArray<FunctionTestStep>>, ProblemHttpResult>> Test(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.FunctionTest.Steps) : NoCircuit();
+    private static async Task<Results<Ok<ImmutableArray<FunctionTestStep>>, ProblemHttpResult>> Test(
+        Guid id,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.FunctionTest.Steps) : NoCircuit();
 
-    private static async Task<Results<Ok<List<FaultView>>, ProblemHttpResult>> Faults(Guid id, CircuitStore store, CancellationToken cancellation) =>
+    private static async Task<Results<Ok<List<FaultView>>, ProblemHttpResult>> Faults(
+        Guid id,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) =>
         await store.FindAsync(id, cancellation) is { } found
-            ? TypedResults.Ok(found.Compiled.Faults.Select(f => new FaultView(f.Id, f.Variant, f.Unit, f.Title, f.Remedy)).ToList()) : NoCircuit();
+            ? TypedResults.Ok(found.Compiled.Faults.Select(f => new FaultView(f.Id, f.Variant, f.Unit, f.Title, f.Remedy)).ToList())
+            : NoCircuit();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Netlist(
-        Guid id, string? steps, string? fault, string? variant, string? from, string? to, CircuitStore store, CancellationToken cancellation)
+        Guid id,
+        string? steps,
+        string? fault,
+        string? variant,
+        string? from,
+        string? to,
+        CircuitStore store,
+        CancellationToken cancellation
+    )
     {
         if (await store.FindAsync(id, cancellation) is not { } found)
         {
@@ -93,11 +165,21 @@ internal static class CircuitEndpoints
         return TypedResults.File(Encoding.UTF8.GetBytes(text), "text/plain", $"{found.Row.Tag}.cir");
     }
 
-    private static List<Step> Steps(string? text) => [.. (text ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-        .Select(s => TerminalId.TryParse(s, out var at) ? new Step(at.Device, at.Name) : throw new RefusedException($"'{s}' is not a step; write device:position, e.g. S2:pressed."))];
+    private static List<Step> Steps(string? text) =>
+        [
+            .. (text ?? "")
+                .Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                .Select(s =>
+                    TerminalId.TryParse(s, out var at)
+                        ? new Step(at.Device, at.Name)
+                        : throw new RefusedException($"'{s}' is not a step; write device:position, e.g. S2:pressed.")
+                ),
+        ];
 
-    private static TerminalId Terminal(Network network, string text) => TerminalId.TryParse(text, out var id) && network.Has(id)
-        ? id : throw new RefusedException($"'{text}' is not a terminal of this circuit; write device:terminal, e.g. KM1:A1.");
+    private static TerminalId Terminal(Network network, string text) =>
+        TerminalId.TryParse(text, out var id) && network.Has(id)
+            ? id
+            : throw new RefusedException($"'{text}' is not a terminal of this circuit; write device:terminal, e.g. KM1:A1.");
 
     private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

@@ -34,7 +34,9 @@ internal sealed class DemoImport(FehlerDb db, CircuitStore circuits, JournalDoor
             await JobAsync(Path.GetFileName(file), await File.ReadAllTextAsync(file, cancellation), cancellation);
         }
 
-        db.Facts.Add(new FactRow { Name = Finished, Value = time.GetUtcNow().ToString("O", System.Globalization.CultureInfo.InvariantCulture) });
+        db.Facts.Add(
+            new FactRow { Name = Finished, Value = time.GetUtcNow().ToString("O", System.Globalization.CultureInfo.InvariantCulture) }
+        );
         await db.SaveChangesAsync(cancellation);
     }
 

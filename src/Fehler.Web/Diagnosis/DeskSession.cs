@@ -8,7 +8,8 @@ namespace Fehler.Web.Diagnosis;
 /// <summary>What one diagnosis is computed for.</summary>
 internal readonly record struct DeskKey(int Entries, Strategy Strategy, Without Without, bool Learn)
 {
-    public static implicit operator DeskKey((int Entries, Strategy Strategy, Without Without, bool Learn) x) => new(x.Entries, x.Strategy, x.Without, x.Learn);
+    public static implicit operator DeskKey((int Entries, Strategy Strategy, Without Without, bool Learn) x) =>
+        new(x.Entries, x.Strategy, x.Without, x.Learn);
 }
 
 /// <summary>A diagnosis that is being computed, and how many wait for it.</summary>
@@ -58,7 +59,13 @@ internal sealed class DeskSession(CompiledCircuit compiled)
     {
         lock (_lock)
         {
-            if (_work is { } running && running.Key == key && !running.Stop.IsCancellationRequested && !running.Result.IsFaulted && !running.Result.IsCanceled)
+            if (
+                _work is { } running
+                && running.Key == key
+                && !running.Stop.IsCancellationRequested
+                && !running.Result.IsFaulted
+                && !running.Result.IsCanceled
+            )
             {
                 running.Waiting++;
                 return running;

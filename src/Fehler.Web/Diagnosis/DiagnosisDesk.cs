@@ -14,7 +14,8 @@ namespace Fehler.Web.Diagnosis;
 internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<DiagnosisDesk> log)
 {
     /// <summary>Sessions that are kept, and those of them that keep what makes the next proposal quick.</summary>
-    private const int MostKept = 24, MostWarm = 4;
+    private const int MostKept = 24,
+        MostWarm = 4;
 
     /// <summary>Longest that a diagnosis may take; the first of the largest circuit takes some three seconds.</summary>
     private static readonly TimeSpan Budget = TimeSpan.FromSeconds(60);
@@ -30,12 +31,22 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
     /// <param name="patience">How long the caller waits; the work goes on meanwhile for the next who asks.</param>
     /// <param name="cancellation">The caller waits no more.</param>
     /// <returns>Null when it took longer than the caller's patience.</returns>
-    public async Task<DiagnosisResult?> DiagnoseAsync(OpenedJob job, DiagnosisWish wish, Func<Task<History>> history, TimeSpan patience, CancellationToken cancellation)
+    public async Task<DiagnosisResult?> DiagnoseAsync(
+        OpenedJob job,
+        DiagnosisWish wish,
+        Func<Task<History>> history,
+        TimeSpan patience,
+        CancellationToken cancellation
+    )
     {
         var session = _sessions.GetOrAdd(job.Row.Id, _ => new DeskSession(job.Compiled));
         session.LastUsed = Environment.TickCount64;
         var known = wish.Learn ? await session.HistoryAsync(history) : History.None;
-        var work = session.Join((job.State.Entries.Length, wish.Strategy, wish.Without, wish.Learn), stop => ComputeAsync(session, job, wish, known, stop), Budget);
+        var work = session.Join(
+            (job.State.Entries.Length, wish.Strategy, wish.Without, wish.Learn),
+            stop => ComputeAsync(session, job, wish, known, stop),
+            Budget
+        );
         try
         {
             return await work.Result.WaitAsync(patience, cancellation);
@@ -83,7 +94,13 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
     /// <summary>Whether nothing is being worked out.</summary>
     public bool IsIdle => _sessions.Values.All(s => !s.IsBusy);
 
-    private async Task<DiagnosisResult> ComputeAsync(DeskSession session, OpenedJob job, DiagnosisWish wish, History history, CancellationToken stop)
+    private async Task<DiagnosisResult> ComputeAsync(
+        DeskSession session,
+        OpenedJob job,
+        DiagnosisWish wish,
+        History history,
+        CancellationToken stop
+    )
     {
         await session.Turn.WaitAsync(stop);
         try

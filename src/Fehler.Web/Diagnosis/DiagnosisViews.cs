@@ -11,15 +11,43 @@ namespace Fehler.Web.Diagnosis;
 
 /// <summary>What the evidence of a job amounts to, and what to do next.</summary>
 public sealed record DiagnosisView(
-    int Sequence, DiagnosisStatus Status, string Summary, double EntropyBits, ImmutableArray<UnitView> Units, ImmutableArray<ProposalView> Proposals,
-    ImmutableArray<string> WaysOut, string Remedy, string AskWhy, ImmutableSortedSet<string> LiveWires,
-    ImmutableArray<string> Consequences, int RepairsHere, int RepairsInPlant, RepairGuide? Guide, ImmutableArray<TripCause> Causes);
+    int Sequence,
+    DiagnosisStatus Status,
+    string Summary,
+    double EntropyBits,
+    ImmutableArray<UnitView> Units,
+    ImmutableArray<ProposalView> Proposals,
+    ImmutableArray<string> WaysOut,
+    string Remedy,
+    string AskWhy,
+    ImmutableSortedSet<string> LiveWires,
+    ImmutableArray<string> Consequences,
+    int RepairsHere,
+    int RepairsInPlant,
+    RepairGuide? Guide,
+    ImmutableArray<TripCause> Causes
+);
 
-public sealed record UnitView(string Unit, string Term, string Place, double Probability, ImmutableArray<string> Alike, ImmutableArray<SuspectView> Suspects);
+public sealed record UnitView(
+    string Unit,
+    string Term,
+    string Place,
+    double Probability,
+    ImmutableArray<string> Alike,
+    ImmutableArray<SuspectView> Suspects
+);
 
 /// <param name="ComesAndGoes">Of the probability the share of a fault that is there at one observation and away at another.</param>
 /// <param name="Points">The two points between which a reading shows it directly; none for what is seen or operated.</param>
-public sealed record SuspectView(string Fault, string Title, string Remedy, double Probability, double ComesAndGoes, ImmutableArray<TerminalId> Points, ImmutableArray<ReasonView> Reasons);
+public sealed record SuspectView(
+    string Fault,
+    string Title,
+    string Remedy,
+    double Probability,
+    double ComesAndGoes,
+    ImmutableArray<TerminalId> Points,
+    ImmutableArray<ReasonView> Reasons
+);
 
 /// <summary>Evidence for (weight above 0) or against (below 0) a suspect.</summary>
 public sealed record ReasonView(Guid Entry, string Text, double Weight);
@@ -33,9 +61,29 @@ public sealed record ReasonView(Guid Entry, string Text, double Weight);
 /// <param name="HeldWords">What is held while it is made, in words; empty for nothing.</param>
 /// <param name="GoodValue">V or ohm a good circuit shows; null when it shows OL or nothing firm, or for looks and operations.</param>
 public sealed record ProposalView(
-    ProposalKind Kind, Quantity Quantity, TerminalId? From, TerminalId? To, SetupChange Change, ImmutableArray<LiftView> Lift, ImmutableArray<Step> Held, string Device, string Look,
-    ImmutableArray<string> Answers, ImmutableArray<Step> Steps, string Title, string Good, double? GoodValue, ImmutableArray<OutcomeView> Outcomes,
-    double Bits, double Minutes, string Why, bool IsProof, ImmutableArray<string> Cautions, SafetyStep? First, string HeldWords);
+    ProposalKind Kind,
+    Quantity Quantity,
+    TerminalId? From,
+    TerminalId? To,
+    SetupChange Change,
+    ImmutableArray<LiftView> Lift,
+    ImmutableArray<Step> Held,
+    string Device,
+    string Look,
+    ImmutableArray<string> Answers,
+    ImmutableArray<Step> Steps,
+    string Title,
+    string Good,
+    double? GoodValue,
+    ImmutableArray<OutcomeView> Outcomes,
+    double Bits,
+    double Minutes,
+    string Why,
+    bool IsProof,
+    ImmutableArray<string> Cautions,
+    SafetyStep? First,
+    string HeldWords
+);
 
 /// <summary>A wire to lift off a terminal before a reading.</summary>
 public sealed record LiftView(string Conductor, string Wire, TerminalId End);
@@ -51,31 +99,94 @@ internal sealed class DiagnosisMapping(JobState job, Func<string, string> say)
 {
     private readonly Circuit _circuit = job.Circuit;
 
-    public DiagnosisView ToView(DiagnosisResult r) => new(
-        job.Entries.Length, r.Status, say(r.Summary), Math.Round(r.Entropy, 3),
-        [.. r.Units.Select(u => new UnitView(u.Unit, say(u.Term), u.Place, Rounded(u.Probability), u.Alike, [.. u.Suspects.Select(ToView)]))],
-        [.. r.Proposals.Select(ToView)], Say(r.WaysOut), say(r.Remedy), say(r.AskWhy), r.LiveWires, r.Consequences, r.History.RepairsHere, r.History.RepairsInPlant,
-        r.Lead is null ? null : ToView(job.Compiled.RepairGuides.Of(r.Lead)),
-        [.. r.Causes.Select(c => c with { Title = say(c.Title), Probability = Rounded(c.Probability) })]);
+    public DiagnosisView ToView(DiagnosisResult r) =>
+        new(
+            job.Entries.Length,
+            r.Status,
+            say(r.Summary),
+            Math.Round(r.Entropy, 3),
+            [
+                .. r.Units.Select(u => new UnitView(
+                    u.Unit,
+                    say(u.Term),
+                    u.Place,
+                    Rounded(u.Probability),
+                    u.Alike,
+                    [.. u.Suspects.Select(ToView)]
+                )),
+            ],
+            [.. r.Proposals.Select(ToView)],
+            Say(r.WaysOut),
+            say(r.Remedy),
+            say(r.AskWhy),
+            r.LiveWires,
+            r.Consequences,
+            r.History.RepairsHere,
+            r.History.RepairsInPlant,
+            r.Lead is null ? null : ToView(job.Compiled.RepairGuides.Of(r.Lead)),
+            [.. r.Causes.Select(c => c with { Title = say(c.Title), Probability = Rounded(c.Probability) })]
+        );
 
-    private RepairGuide ToView(RepairGuide g) => new(
-        say(g.ProvedBy), Say(g.Cautions), Say(g.Steps), Say(g.Parts), Say(g.AfterCheck), [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))], Say(g.Record));
+    private RepairGuide ToView(RepairGuide g) =>
+        new(
+            say(g.ProvedBy),
+            Say(g.Cautions),
+            Say(g.Steps),
+            Say(g.Parts),
+            Say(g.AfterCheck),
+            [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))],
+            Say(g.Record)
+        );
 
-    private SuspectView ToView(Suspect s) => new(
-        s.Fault?.Id ?? "", say(s.Title), say(s.Fault?.Remedy ?? ""), Rounded(s.Probability), Rounded(s.ComesAndGoes), s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [],
-        [.. s.Reasons.Select(x => new ReasonView(x.Entry, say(x.Text), Math.Round(x.Weight, 2)))]);
+    private SuspectView ToView(Suspect s) =>
+        new(
+            s.Fault?.Id ?? "",
+            say(s.Title),
+            say(s.Fault?.Remedy ?? ""),
+            Rounded(s.Probability),
+            Rounded(s.ComesAndGoes),
+            s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [],
+            [.. s.Reasons.Select(x => new ReasonView(x.Entry, say(x.Text), Math.Round(x.Weight, 2)))]
+        );
 
-    private ProposalView ToView(Proposal p) => new(
-        p.Kind, p.Quantity, p.Kind == ProposalKind.Reading ? p.From : null, p.Kind == ProposalKind.Reading ? p.To : null, p.Setup.Change, [.. p.Setup.Lifts(_circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))], p.Setup.Held,
-        p.Device, p.Look, Answers(p), p.Steps, say(p.Title), say(p.Good), p.GoodValue,
-        [.. p.Outcomes.Select(o => new OutcomeView(o.Shows, Rounded(o.Probability), [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))]))],
-        Math.Round(p.Bits, 3), Math.Round(p.Minutes, 2), say(p.Why), p.IsProof, Say(p.Cautions),
-        WhatComesFirst.Before(job, p), string.Join(", then ", p.Setup.Held.Select(h => Trial.Held(_circuit, h))));
+    private ProposalView ToView(Proposal p) =>
+        new(
+            p.Kind,
+            p.Quantity,
+            p.Kind == ProposalKind.Reading ? p.From : null,
+            p.Kind == ProposalKind.Reading ? p.To : null,
+            p.Setup.Change,
+            [.. p.Setup.Lifts(_circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))],
+            p.Setup.Held,
+            p.Device,
+            p.Look,
+            Answers(p),
+            p.Steps,
+            say(p.Title),
+            say(p.Good),
+            p.GoodValue,
+            [
+                .. p.Outcomes.Select(o => new OutcomeView(
+                    o.Shows,
+                    Rounded(o.Probability),
+                    [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))]
+                )),
+            ],
+            Math.Round(p.Bits, 3),
+            Math.Round(p.Minutes, 2),
+            say(p.Why),
+            p.IsProof,
+            Say(p.Cautions),
+            WhatComesFirst.Before(job, p),
+            string.Join(", then ", p.Setup.Held.Select(h => Trial.Held(_circuit, h)))
+        );
 
     private ImmutableArray<string> Say(ImmutableArray<string> texts) => [.. texts.Select(say)];
 
-    private ImmutableArray<string> Answers(Proposal p) => p.Kind != ProposalKind.Look ? []
-        : [.. _circuit.Device(p.Device).Kind.Looks(_circuit.Device(p.Device)).First(l => l.Id == p.Look).Answers];
+    private ImmutableArray<string> Answers(Proposal p) =>
+        p.Kind != ProposalKind.Look
+            ? []
+            : [.. _circuit.Device(p.Device).Kind.Looks(_circuit.Device(p.Device)).First(l => l.Id == p.Look).Answers];
 
     private static double Rounded(double probability) => Math.Round(probability, 4);
 }

@@ -18,12 +18,16 @@ internal sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Le
     {
         if (!TryNamed(strategy, Strategy.MostTelling, out var way))
         {
-            throw new RefusedException($"'{Short(strategy)}' is not a way of working; expected mostTelling, fromSupply, deadFirst or halving.");
+            throw new RefusedException(
+                $"'{Short(strategy)}' is not a way of working; expected mostTelling, fromSupply, deadFirst or halving."
+            );
         }
 
         if (!TryNamed(without, Without.None, out var left))
         {
-            throw new RefusedException($"'{Short(without)}' is not something to do without; expected live, isolating, operating, field, clamp, lifting or insulationTester, with commas.");
+            throw new RefusedException(
+                $"'{Short(without)}' is not something to do without; expected live, isolating, operating, field, clamp, lifting or insulationTester, with commas."
+            );
         }
 
         return words is null or "iec" or "american"

@@ -21,30 +21,69 @@ internal static class JobEndpoints
     public static void MapJobs(this IEndpointRouteBuilder routes)
     {
         var jobs = routes.MapGroup("/api/jobs").WithTags("Jobs");
-        jobs.MapGet("", List).WithName("listJobs").WithSummary("The logbook, page by page")
-            .WithDescription("'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200.");
-        jobs.MapPost("", Open).WithName("openJob").WithSummary("Opens a job on a circuit").Accepts<OpenJob>(MediaTypeNames.Application.Json).ProducesProblem(404).ProducesProblem(422);
-        jobs.MapGet("{id:guid}", Get).WithName("getJob").WithSummary("A job with its journal and its state").ProducesProblem(404).ProducesProblem(409);
-        jobs.MapGet("{id:guid}/screen", Screen).WithName("getJobScreen").WithSummary("A job with its diagnosis: all that its screen shows")
-            .WithDescription(DiagnosisEndpoints.Description).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
-        jobs.MapGet("{id:guid}/sequence", Sequence).WithName("getSequence").WithSummary("Number of journal entries, to notice what another screen recorded").ProducesProblem(404);
-        jobs.MapPost("{id:guid}/entries", Append).WithName("addEntry").WithSummary("Records a journal entry; answered once it is on disk, with what follows from it")
-            .WithDescription("Give the entry an id of your own: sent again after a lost answer, it is recorded once. " + DiagnosisEndpoints.Description)
-            .Accepts<JournalEntry>(MediaTypeNames.Application.Json).ProducesProblem(404).ProducesProblem(409).ProducesProblem(422);
+        jobs.MapGet("", List)
+            .WithName("listJobs")
+            .WithSummary("The logbook, page by page")
+            .WithDescription(
+                "'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200."
+            );
+        jobs.MapPost("", Open)
+            .WithName("openJob")
+            .WithSummary("Opens a job on a circuit")
+            .Accepts<OpenJob>(MediaTypeNames.Application.Json)
+            .ProducesProblem(404)
+            .ProducesProblem(422);
+        jobs.MapGet("{id:guid}", Get)
+            .WithName("getJob")
+            .WithSummary("A job with its journal and its state")
+            .ProducesProblem(404)
+            .ProducesProblem(409);
+        jobs.MapGet("{id:guid}/screen", Screen)
+            .WithName("getJobScreen")
+            .WithSummary("A job with its diagnosis: all that its screen shows")
+            .WithDescription(DiagnosisEndpoints.Description)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
+        jobs.MapGet("{id:guid}/sequence", Sequence)
+            .WithName("getSequence")
+            .WithSummary("Number of journal entries, to notice what another screen recorded")
+            .ProducesProblem(404);
+        jobs.MapPost("{id:guid}/entries", Append)
+            .WithName("addEntry")
+            .WithSummary("Records a journal entry; answered once it is on disk, with what follows from it")
+            .WithDescription(
+                "Give the entry an id of your own: sent again after a lost answer, it is recorded once. " + DiagnosisEndpoints.Description
+            )
+            .Accepts<JournalEntry>(MediaTypeNames.Application.Json)
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
     }
 
-    private static Task<Page<JobListItem>> List([AsParameters] ListParameters list, [Description("all, open or closed; all when absent")] string? show,
-        JobStore store, CancellationToken cancellation) => store.ListAsync(list.ToQuery(), Shown(show), null, cancellation);
+    private static Task<Page<JobListItem>> List(
+        [AsParameters] ListParameters list,
+        [Description("all, open or closed; all when absent")] string? show,
+        JobStore store,
+        CancellationToken cancellation
+    ) => store.ListAsync(list.ToQuery(), Shown(show), null, cancellation);
 
-    private static JobsShown Shown(string? show) => show switch
-    {
-        null or "" or "all" => JobsShown.All,
-        "open" => JobsShown.Open,
-        "closed" => JobsShown.Closed,
-        _ => throw new RefusedException("Show all, open or closed jobs."),
-    };
+    private static JobsShown Shown(string? show) =>
+        show switch
+        {
+            null or "" or "all" => JobsShown.All,
+            "open" => JobsShown.Open,
+            "closed" => JobsShown.Closed,
+            _ => throw new RefusedException("Show all, open or closed jobs."),
+        };
 
-    private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(Body<OpenJob> body, JournalDoor door, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
+    private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(
+        Body<OpenJob> body,
+        JournalDoor door,
+        HistoryReader history,
+        DiagnosisDesk desk,
+        CancellationToken cancellation
+    )
     {
         var request = body.Value;
         if (string.IsNullOrWhiteSpace(request.Complaint))
@@ -58,7 +97,13 @@ internal static class JobEndpoints
         }
 
         // The suspects are worked out while the first entries are typed.
-        await desk.DiagnoseAsync(job, DiagnosisWish.Usual, () => history.OfAsync(job, CancellationToken.None), TimeSpan.Zero, CancellationToken.None);
+        await desk.DiagnoseAsync(
+            job,
+            DiagnosisWish.Usual,
+            () => history.OfAsync(job, CancellationToken.None),
+            TimeSpan.Zero,
+            CancellationToken.None
+        );
         return TypedResults.Created($"/api/jobs/{job.Row.Id}", job.ToView());
     }
 
@@ -69,16 +114,35 @@ internal static class JobEndpoints
         await store.SequenceAsync(id, cancellation) is { } sequence ? TypedResults.Ok(sequence) : NoJob();
 
     private static async Task<Results<Ok<JobScreen>, ProblemHttpResult>> Screen(
-        Guid id, string? strategy, string? without, bool? learn, string? words, JobStore store, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
+        Guid id,
+        string? strategy,
+        string? without,
+        bool? learn,
+        string? words,
+        JobStore store,
+        HistoryReader history,
+        DiagnosisDesk desk,
+        CancellationToken cancellation
+    )
     {
         var wish = DiagnosisWish.Parse(strategy, without, learn, words);
         return await store.FindAsync(id, cancellation) is { } job
-            ? TypedResults.Ok(new JobScreen(job.ToView(), await DiagnosisAsync(job, wish, history, desk, cancellation))) : NoJob();
+            ? TypedResults.Ok(new JobScreen(job.ToView(), await DiagnosisAsync(job, wish, history, desk, cancellation)))
+            : NoJob();
     }
 
     private static async Task<Results<Ok<Recorded>, ProblemHttpResult>> Append(
-        Guid id, Body<JournalEntry> entry, string? strategy, string? without, bool? learn, string? words,
-        JournalDoor door, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
+        Guid id,
+        Body<JournalEntry> entry,
+        string? strategy,
+        string? without,
+        bool? learn,
+        string? words,
+        JournalDoor door,
+        HistoryReader history,
+        DiagnosisDesk desk,
+        CancellationToken cancellation
+    )
     {
         var wish = DiagnosisWish.Parse(strategy, without, learn, words);
         // Once it has come this far it is written, whether the answer still finds anybody or not.
@@ -95,7 +159,13 @@ internal static class JobEndpoints
     }
 
     /// <summary>A diagnosis that fails takes nothing away from what was recorded: it is logged, and asked for again by itself.</summary>
-    private static async Task<DiagnosisView?> DiagnosisAsync(OpenedJob job, DiagnosisWish wish, HistoryReader history, DiagnosisDesk desk, CancellationToken cancellation)
+    private static async Task<DiagnosisView?> DiagnosisAsync(
+        OpenedJob job,
+        DiagnosisWish wish,
+        HistoryReader history,
+        DiagnosisDesk desk,
+        CancellationToken cancellation
+    )
     {
         try
         {

@@ -23,11 +23,32 @@ public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "");
 /// <param name="Meter">Settings of the meter.</param>
 /// <param name="SetAside">Numbers of entries that can no longer be read; they do not count.</param>
 public sealed record JobView(
-    Guid Id, Guid CircuitId, int CircuitVersion, string CircuitTag, string CircuitTitle, string Title, DateTimeOffset OpenedAt, int Sequence, string Origin,
-    Liveness Liveness, string State, bool IsIsolated, bool LiveAcknowledged, bool MayTouch, ImmutableArray<LiftedView> Lifted, bool IsClosed,
-    ImmutableArray<SafetyProcedure> Possible, ImmutableSortedDictionary<Quantity, SafetyStep> Before, ImmutableArray<Trial> Holdable, ImmutableArray<MeterSetting> Meter,
-    ImmutableArray<EntryView> Entries, ImmutableArray<FunctionTestView> FunctionTest, ImmutableArray<RestoreView> Restore,
-    ImmutableArray<string> RepairedUnits, ImmutableArray<int> SetAside);
+    Guid Id,
+    Guid CircuitId,
+    int CircuitVersion,
+    string CircuitTag,
+    string CircuitTitle,
+    string Title,
+    DateTimeOffset OpenedAt,
+    int Sequence,
+    string Origin,
+    Liveness Liveness,
+    string State,
+    bool IsIsolated,
+    bool LiveAcknowledged,
+    bool MayTouch,
+    ImmutableArray<LiftedView> Lifted,
+    bool IsClosed,
+    ImmutableArray<SafetyProcedure> Possible,
+    ImmutableSortedDictionary<Quantity, SafetyStep> Before,
+    ImmutableArray<Trial> Holdable,
+    ImmutableArray<MeterSetting> Meter,
+    ImmutableArray<EntryView> Entries,
+    ImmutableArray<FunctionTestView> FunctionTest,
+    ImmutableArray<RestoreView> Restore,
+    ImmutableArray<string> RepairedUnits,
+    ImmutableArray<int> SetAside
+);
 
 public sealed record LiftedView(string Conductor, TerminalId End);
 
@@ -59,28 +80,61 @@ internal static class JobMapping
     {
         var state = job.State;
         return new JobView(
-            job.Row.Id, job.Row.CircuitId, job.CircuitVersion, job.Circuit.Tag, job.Circuit.Title, job.Row.Title, job.Row.OpenedAt,
-            job.Row.EntryCount, job.Row.Origin, state.Liveness, Words(state.Liveness), state.IsIsolated, state.LiveAcknowledged, state.Liveness == Liveness.ProvedDead,
-            [.. state.Lifted.Select(l => new LiftedView(l.Key, l.Value))], state.Closing is not null,
-            [.. SafetyRules.Possible(state)], Before(state), [.. Trial.Holdable(job.Circuit, state.Liveness == Liveness.ProvedDead)], MeterSetting.All,
+            job.Row.Id,
+            job.Row.CircuitId,
+            job.CircuitVersion,
+            job.Circuit.Tag,
+            job.Circuit.Title,
+            job.Row.Title,
+            job.Row.OpenedAt,
+            job.Row.EntryCount,
+            job.Row.Origin,
+            state.Liveness,
+            Words(state.Liveness),
+            state.IsIsolated,
+            state.LiveAcknowledged,
+            state.Liveness == Liveness.ProvedDead,
+            [.. state.Lifted.Select(l => new LiftedView(l.Key, l.Value))],
+            state.Closing is not null,
+            [.. SafetyRules.Possible(state)],
+            Before(state),
+            [.. Trial.Holdable(job.Circuit, state.Liveness == Liveness.ProvedDead)],
+            MeterSetting.All,
             [.. state.Entries.Select(e => ToView(state, e))],
-            [.. job.Compiled.FunctionTest.Steps.Select(s => new FunctionTestView(s, state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null))],
+            [
+                .. job.Compiled.FunctionTest.Steps.Select(s => new FunctionTestView(
+                    s,
+                    state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null
+                )),
+            ],
             [.. RestoreList.Of(job.Circuit).Select(i => new RestoreView(i.Id, i.Text, state.RestoredItems.Contains(i.Id)))],
-            [.. state.Repairs.Select(r => r.Unit)], job.SetAside);
+            [.. state.Repairs.Select(r => r.Unit)],
+            job.SetAside
+        );
     }
 
-    private static EntryView ToView(JobState state, JournalEntry entry) => new(
-        entry, EntryWords.Of(entry), entry is Reading reading ? ReadingText.Show(reading.Value, reading.Quantity) : "", state.Struck.Contains(entry.Id),
-        state.Closing is null && entry is not (Complaint or StruckOut or CarriedIn) && !state.Struck.Contains(entry.Id), state.Void.Contains(entry.Id));
+    private static EntryView ToView(JobState state, JournalEntry entry) =>
+        new(
+            entry,
+            EntryWords.Of(entry),
+            entry is Reading reading ? ReadingText.Show(reading.Value, reading.Quantity) : "",
+            state.Struck.Contains(entry.Id),
+            state.Closing is null && entry is not (Complaint or StruckOut or CarriedIn) && !state.Struck.Contains(entry.Id),
+            state.Void.Contains(entry.Id)
+        );
 
-    private static ImmutableSortedDictionary<Quantity, SafetyStep> Before(JobState state) => Enum.GetValues<Quantity>()
-        .Select(q => (Quantity: q, First: SafetyRules.Before(state, q))).Where(x => x.First is not null).ToImmutableSortedDictionary(x => x.Quantity, x => x.First!.Value);
+    private static ImmutableSortedDictionary<Quantity, SafetyStep> Before(JobState state) =>
+        Enum.GetValues<Quantity>()
+            .Select(q => (Quantity: q, First: SafetyRules.Before(state, q)))
+            .Where(x => x.First is not null)
+            .ToImmutableSortedDictionary(x => x.Quantity, x => x.First!.Value);
 
-    private static string Words(Liveness liveness) => liveness switch
-    {
-        Liveness.Live => "LIVE",
-        Liveness.IsolatedNotProved => "ISOLATED, NOT PROVED – TREAT AS LIVE",
-        Liveness.ProvedDead => "ISOLATED AND PROVED DEAD",
-        _ => "NOT KNOWN – TREAT AS LIVE",
-    };
+    private static string Words(Liveness liveness) =>
+        liveness switch
+        {
+            Liveness.Live => "LIVE",
+            Liveness.IsolatedNotProved => "ISOLATED, NOT PROVED – TREAT AS LIVE",
+            Liveness.ProvedDead => "ISOLATED AND PROVED DEAD",
+            _ => "NOT KNOWN – TREAT AS LIVE",
+        };
 }

@@ -14,7 +14,8 @@ internal sealed class WarmUp(IServiceScopeFactory scopes, DiagnosisDesk desk, IL
     /// <summary>Memory held from the machine above which it is worth collecting when nobody waits, bytes; tuned on the demo plant.</summary>
     private const long WorthCollecting = 200_000_000;
 
-    private static readonly TimeSpan Every = TimeSpan.FromSeconds(5), Idle = TimeSpan.FromMinutes(10);
+    private static readonly TimeSpan Every = TimeSpan.FromSeconds(5),
+        Idle = TimeSpan.FromMinutes(10);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -41,9 +42,7 @@ internal sealed class WarmUp(IServiceScopeFactory scopes, DiagnosisDesk desk, IL
                 }
             }
         }
-        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
-        {
-        }
+        catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
     }
 
     private async Task<List<Guid>> OpenAsync(CancellationToken cancellation)
@@ -68,7 +67,13 @@ internal sealed class WarmUp(IServiceScopeFactory scopes, DiagnosisDesk desk, IL
             var history = scope.ServiceProvider.GetRequiredService<HistoryReader>();
             if (await scope.ServiceProvider.GetRequiredService<JobStore>().FindAsync(id, cancellation) is { } job)
             {
-                await desk.DiagnoseAsync(job, DiagnosisWish.Usual, () => history.OfAsync(job, cancellation), TimeSpan.FromMinutes(1), cancellation);
+                await desk.DiagnoseAsync(
+                    job,
+                    DiagnosisWish.Usual,
+                    () => history.OfAsync(job, cancellation),
+                    TimeSpan.FromMinutes(1),
+                    cancellation
+                );
             }
         }
         catch (Exception e) when (e is not OperationCanceledException || !cancellation.IsCancellationRequested)

@@ -14,8 +14,14 @@ namespace Fehler.Web.Operation;
 /// <param name="NextEventSeconds">How long until something happens by itself; null when nothing will.</param>
 /// <param name="Seconds">Time that has passed since the supply came on.</param>
 public sealed record OperationView(
-    ImmutableSortedDictionary<string, string> Positions, ImmutableSortedDictionary<string, bool> Made, ImmutableSortedDictionary<string, string> Seen,
-    ImmutableSortedSet<string> LiveWires, ImmutableArray<string> Events, double? NextEventSeconds, double Seconds);
+    ImmutableSortedDictionary<string, string> Positions,
+    ImmutableSortedDictionary<string, bool> Made,
+    ImmutableSortedDictionary<string, string> Seen,
+    ImmutableSortedSet<string> LiveWires,
+    ImmutableArray<string> Events,
+    double? NextEventSeconds,
+    double Seconds
+);
 
 internal static class OperationMapping
 {
@@ -32,11 +38,24 @@ internal static class OperationMapping
         }
 
         return new OperationView(
-            circuit.Devices.Select((d, i) => (d.Tag, Position: Name(d, outcome.State.Devices[i].Position))).ToImmutableSortedDictionary(x => x.Tag, x => x.Position),
-            circuit.Devices.SelectMany((d, i) => d.Kind.Elements(d).Where(e => e.IsContact).Select(e => ($"{d.Tag}:{e.Name}", d.Kind.IsMade(d, e, outcome.State.Devices[i])))).ToImmutableSortedDictionary(x => x.Item1, x => x.Item2),
+            circuit
+                .Devices.Select((d, i) => (d.Tag, Position: Name(d, outcome.State.Devices[i].Position)))
+                .ToImmutableSortedDictionary(x => x.Tag, x => x.Position),
+            circuit
+                .Devices.SelectMany(
+                    (d, i) =>
+                        d
+                            .Kind.Elements(d)
+                            .Where(e => e.IsContact)
+                            .Select(e => ($"{d.Tag}:{e.Name}", d.Kind.IsMade(d, e, outcome.State.Devices[i])))
+                )
+                .ToImmutableSortedDictionary(x => x.Item1, x => x.Item2),
             outcome.Appearances,
             LiveWires.Of(compiled, outcome.Solution),
-            outcome.Events, simulator.NextEvent(outcome), steps.Sum(s => s.Seconds));
+            outcome.Events,
+            simulator.NextEvent(outcome),
+            steps.Sum(s => s.Seconds)
+        );
     }
 
     private static string Name(Device device, int position)

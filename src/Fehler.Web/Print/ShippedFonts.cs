@@ -9,7 +9,9 @@ internal sealed class ShippedFonts : IFontResolver
 
     public byte[]? GetFont(string faceName)
     {
-        using var stream = typeof(ShippedFonts).Assembly.GetManifestResourceStream(faceName) ?? throw new InvalidOperationException($"The font {faceName} is not in the application.");
+        using var stream =
+            typeof(ShippedFonts).Assembly.GetManifestResourceStream(faceName)
+            ?? throw new InvalidOperationException($"The font {faceName} is not in the application.");
         using var memory = new MemoryStream();
         stream.CopyTo(memory);
         return memory.ToArray();

@@ -6,12 +6,18 @@ using PdfSharp.Pdf;
 namespace Fehler.Web.Print;
 
 /// <summary>Paper that a page is printed on.</summary>
-internal enum Paper { A4, Letter }
+internal enum Paper
+{
+    A4,
+    Letter,
+}
 
 /// <summary>A table as a PDF that hangs in a panel door: a head on every page, rows that do not break, page numbers.</summary>
 internal sealed class TablePdf : IDisposable
 {
-    private const double Margin = 36, RowHeight = 15, HeadHeight = 52;
+    private const double Margin = 36,
+        RowHeight = 15,
+        HeadHeight = 52;
 
     private static readonly Lock FontsLock = new();
 
@@ -21,7 +27,9 @@ internal sealed class TablePdf : IDisposable
     private readonly string _foot;
     private readonly (string Head, double Share)[] _columns;
     private readonly Paper _paper;
-    private readonly XFont _plain, _bold, _large;
+    private readonly XFont _plain,
+        _bold,
+        _large;
     private XGraphics? _page;
     private double _y;
 
@@ -38,7 +46,11 @@ internal sealed class TablePdf : IDisposable
         }
 
         (_title, _under, _foot, _columns, _paper) = (title, under, foot, columns, paper);
-        (_plain, _bold, _large) = (new XFont(ShippedFonts.Family, 8), new XFont(ShippedFonts.Family, 8, XFontStyleEx.Bold), new XFont(ShippedFonts.Family, 14, XFontStyleEx.Bold));
+        (_plain, _bold, _large) = (
+            new XFont(ShippedFonts.Family, 8),
+            new XFont(ShippedFonts.Family, 8, XFontStyleEx.Bold),
+            new XFont(ShippedFonts.Family, 14, XFontStyleEx.Bold)
+        );
         _document.Info.Title = title;
     }
 
@@ -58,7 +70,13 @@ internal sealed class TablePdf : IDisposable
         for (var i = 0; i < _columns.Length; i++)
         {
             var width = Width * _columns[i].Share;
-            _page!.DrawString(Fitted(cells[i], width - 4), _plain, XBrushes.Black, new XRect(x + 2, _y, width - 4, RowHeight), XStringFormats.CenterLeft);
+            _page!.DrawString(
+                Fitted(cells[i], width - 4),
+                _plain,
+                XBrushes.Black,
+                new XRect(x + 2, _y, width - 4, RowHeight),
+                XStringFormats.CenterLeft
+            );
             x += width;
         }
 
@@ -79,7 +97,13 @@ internal sealed class TablePdf : IDisposable
         for (var i = 0; i < _document.PageCount; i++)
         {
             using var page = XGraphics.FromPdfPage(_document.Pages[i]);
-            page.DrawString($"{_foot}   {i + 1} / {_document.PageCount}", _plain, XBrushes.DimGray, new XRect(Margin, _document.Pages[i].Height.Point - Margin + 4, Width, 12), XStringFormats.CenterLeft);
+            page.DrawString(
+                $"{_foot}   {i + 1} / {_document.PageCount}",
+                _plain,
+                XBrushes.DimGray,
+                new XRect(Margin, _document.Pages[i].Height.Point - Margin + 4, Width, 12),
+                XStringFormats.CenterLeft
+            );
         }
 
         using var stream = new MemoryStream();

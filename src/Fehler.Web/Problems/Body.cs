@@ -12,8 +12,10 @@ internal sealed record Body<T>(T Value)
     {
         try
         {
-            return new Body<T>(await JsonSerializer.DeserializeAsync<T>(context.Request.Body, JournalJson.Options, context.RequestAborted)
-                ?? throw new JsonException("null is not enough."));
+            return new Body<T>(
+                await JsonSerializer.DeserializeAsync<T>(context.Request.Body, JournalJson.Options, context.RequestAborted)
+                    ?? throw new JsonException("null is not enough.")
+            );
         }
         catch (NotSupportedException e)
         {

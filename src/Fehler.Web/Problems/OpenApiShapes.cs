@@ -13,32 +13,43 @@ internal static class OpenApiShapes
 
     public static void Configure(OpenApiOptions options)
     {
-        options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info = new OpenApiInfo { Title = "Fehler", Version = "1", Description = "Diagnosis of installed motor starters: circuits, jobs, readings, suspects and next tests." };
-            document.Servers?.Clear();
-            return Task.CompletedTask;
-        });
-        options.AddSchemaTransformer((schema, context, _) =>
-        {
-            if (context.JsonTypeInfo.Type == typeof(TerminalId))
+        options.AddDocumentTransformer(
+            (document, _, _) =>
             {
-                schema.Type = JsonSchemaType.String;
-                schema.Description = "Terminal as written on the drawing, device:terminal, e.g. KM1:A1.";
+                document.Info = new OpenApiInfo
+                {
+                    Title = "Fehler",
+                    Version = "1",
+                    Description = "Diagnosis of installed motor starters: circuits, jobs, readings, suspects and next tests.",
+                };
+                document.Servers?.Clear();
+                return Task.CompletedTask;
             }
-
-            // A converter of its own hides from the description that this is text.
-            if (context.JsonTypeInfo.Type == typeof(string))
+        );
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
             {
-                schema.Type = context.JsonPropertyInfo is { IsGetNullable: true } ? JsonSchemaType.String | JsonSchemaType.Null : JsonSchemaType.String;
-            }
+                if (context.JsonTypeInfo.Type == typeof(TerminalId))
+                {
+                    schema.Type = JsonSchemaType.String;
+                    schema.Description = "Terminal as written on the drawing, device:terminal, e.g. KM1:A1.";
+                }
 
-            if (context.JsonTypeInfo.ElementType == typeof(string))
-            {
-                (schema.Items as OpenApiSchema ?? (OpenApiSchema)(schema.Items = new OpenApiSchema())).Type = JsonSchemaType.String;
-            }
+                // A converter of its own hides from the description that this is text.
+                if (context.JsonTypeInfo.Type == typeof(string))
+                {
+                    schema.Type = context.JsonPropertyInfo is { IsGetNullable: true }
+                        ? JsonSchemaType.String | JsonSchemaType.Null
+                        : JsonSchemaType.String;
+                }
 
-            return Task.CompletedTask;
-        });
+                if (context.JsonTypeInfo.ElementType == typeof(string))
+                {
+                    (schema.Items as OpenApiSchema ?? (OpenApiSchema)(schema.Items = new OpenApiSchema())).Type = JsonSchemaType.String;
+                }
+
+                return Task.CompletedTask;
+            }
+        );
     }
 }

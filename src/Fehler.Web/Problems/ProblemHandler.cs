@@ -30,28 +30,47 @@ internal sealed partial class ProblemHandler(IProblemDetailsService problems, IL
         }
 
         httpContext.Response.StatusCode = status;
-        return await problems.TryWriteAsync(new ProblemDetailsContext
-        {
-            HttpContext = httpContext,
-            ProblemDetails = { Status = status, Detail = detail, Title = title, Extensions = { ["traceId"] = trace } },
-        });
+        return await problems.TryWriteAsync(
+            new ProblemDetailsContext
+            {
+                HttpContext = httpContext,
+                ProblemDetails =
+                {
+                    Status = status,
+                    Detail = detail,
+                    Title = title,
+                    Extensions = { ["traceId"] = trace },
+                },
+            }
+        );
     }
 
-    private static (int Status, string Title, string Detail) Described(Exception exception) => exception switch
-    {
-        RefusedException e => (422, "Not accepted", e.Message),
-        SetAsideException e => (409, "Set aside", e.Message),
-        OperationCanceledException => (503, "Took too long", "This took longer than it may and was stopped. Nothing that was acknowledged is lost; try again."),
-        BadHttpRequestException { InnerException: JsonException e } => (400, "Not accepted", NotUnderstood(e)),
-        BadHttpRequestException { StatusCode: 413 } => (413, "Not accepted", RequestRules.TooLarge),
-        BadHttpRequestException e => (e.StatusCode, "Not accepted", Unbound(e)),
-        JsonException e => (400, "Not accepted", NotUnderstood(e)),
-        _ => (500, "Server error", "Something went wrong here. Nothing that was acknowledged is lost; try again, and tell who keeps the server the trace id."),
-    };
+    private static (int Status, string Title, string Detail) Described(Exception exception) =>
+        exception switch
+        {
+            RefusedException e => (422, "Not accepted", e.Message),
+            SetAsideException e => (409, "Set aside", e.Message),
+            OperationCanceledException => (
+                503,
+                "Took too long",
+                "This took longer than it may and was stopped. Nothing that was acknowledged is lost; try again."
+            ),
+            BadHttpRequestException { InnerException: JsonException e } => (400, "Not accepted", NotUnderstood(e)),
+            BadHttpRequestException { StatusCode: 413 } => (413, "Not accepted", RequestRules.TooLarge),
+            BadHttpRequestException e => (e.StatusCode, "Not accepted", Unbound(e)),
+            JsonException e => (400, "Not accepted", NotUnderstood(e)),
+            _ => (
+                500,
+                "Server error",
+                "Something went wrong here. Nothing that was acknowledged is lost; try again, and tell who keeps the server the trace id."
+            ),
+        };
 
     /// <summary>The framework names its own types when a value of the address does not fit; a person needs the name and the value.</summary>
     private static string Unbound(BadHttpRequestException e) =>
-        UnboundPattern().Match(e.Message) is { Success: true } match ? $"{match.Groups[1].Value} cannot be {match.Groups[2].Value} here." : e.Message;
+        UnboundPattern().Match(e.Message) is { Success: true } match
+            ? $"{match.Groups[1].Value} cannot be {match.Groups[2].Value} here."
+            : e.Message;
 
     [GeneratedRegex("""^Failed to bind parameter ".* (\w+)" from "(.*)"\.$""")]
     private static partial Regex UnboundPattern();

@@ -25,24 +25,56 @@ internal static class SetupEndpoints
         var setup = routes.MapGroup("/api/setup").WithTags("Set-up");
         setup.MapGet("families", () => FamilyCatalogue.All).WithName("listFamilies").WithSummary("Families of starters with their options");
         setup.MapGet("kinds", Kinds).WithName("listKinds").WithSummary("Two-terminal devices that can be inserted in a path");
-        setup.MapPost("families/{family}", (string family, Body<JsonDocument> options, CancellationToken cancellation) =>
-            ViewAsync(() => FamilyCatalogue.Build(family, options.Value.RootElement), cancellation))
-            .Accepts<JsonElement>(Json).WithName("buildFamily").WithSummary("The circuit of a family with these options").ProducesProblem(422);
-        setup.MapPost("open", (Body<SetupFile> body, CancellationToken cancellation) => ViewAsync(() => Read(body.Value.File), cancellation))
-            .Accepts<SetupFile>(Json).WithName("openSetup").WithSummary("A circuit file, drawn and checked").ProducesProblem(422);
-        setup.MapPost("edit", (Body<SetupEdit> body, CancellationToken cancellation) => ViewAsync(() => CircuitEditor.Apply(Read(body.Value.File), body.Value.Edit), cancellation))
-            .Accepts<SetupEdit>(Json).WithName("editSetup").WithSummary("A circuit file after an edit").ProducesProblem(422);
-        setup.MapPost("operate", (Body<SetupOperation> body, CancellationToken cancellation) => Task.Run(
-            () => OperationMapping.Operate(Read(body.Value.File).Compile(), body.Value.Steps.IsDefault ? [] : body.Value.Steps), cancellation))
-            .Accepts<SetupOperation>(Json).WithName("operateSetup").WithSummary("What the circuit of a file does").ProducesProblem(422);
+        setup
+            .MapPost(
+                "families/{family}",
+                (string family, Body<JsonDocument> options, CancellationToken cancellation) =>
+                    ViewAsync(() => FamilyCatalogue.Build(family, options.Value.RootElement), cancellation)
+            )
+            .Accepts<JsonElement>(Json)
+            .WithName("buildFamily")
+            .WithSummary("The circuit of a family with these options")
+            .ProducesProblem(422);
+        setup
+            .MapPost("open", (Body<SetupFile> body, CancellationToken cancellation) => ViewAsync(() => Read(body.Value.File), cancellation))
+            .Accepts<SetupFile>(Json)
+            .WithName("openSetup")
+            .WithSummary("A circuit file, drawn and checked")
+            .ProducesProblem(422);
+        setup
+            .MapPost(
+                "edit",
+                (Body<SetupEdit> body, CancellationToken cancellation) =>
+                    ViewAsync(() => CircuitEditor.Apply(Read(body.Value.File), body.Value.Edit), cancellation)
+            )
+            .Accepts<SetupEdit>(Json)
+            .WithName("editSetup")
+            .WithSummary("A circuit file after an edit")
+            .ProducesProblem(422);
+        setup
+            .MapPost(
+                "operate",
+                (Body<SetupOperation> body, CancellationToken cancellation) =>
+                    Task.Run(
+                        () => OperationMapping.Operate(Read(body.Value.File).Compile(), body.Value.Steps.IsDefault ? [] : body.Value.Steps),
+                        cancellation
+                    )
+            )
+            .Accepts<SetupOperation>(Json)
+            .WithName("operateSetup")
+            .WithSummary("What the circuit of a file does")
+            .ProducesProblem(422);
     }
 
     private const string Json = System.Net.Mime.MediaTypeNames.Application.Json;
 
-    private static Task<SetupView> ViewAsync(Func<Circuit> circuit, CancellationToken cancellation) => Task.Run(() => View(circuit()), cancellation);
+    private static Task<SetupView> ViewAsync(Func<Circuit> circuit, CancellationToken cancellation) =>
+        Task.Run(() => View(circuit()), cancellation);
 
-    private static Circuit Read(JsonElement file) => file.ValueKind == JsonValueKind.Undefined
-        ? throw new CircuitException("file", "is missing; send the circuit file along.") : CircuitFile.Read(file.GetRawText());
+    private static Circuit Read(JsonElement file) =>
+        file.ValueKind == JsonValueKind.Undefined
+            ? throw new CircuitException("file", "is missing; send the circuit file along.")
+            : CircuitFile.Read(file.GetRawText());
 
     private static SetupView View(Circuit circuit)
     {

@@ -23,12 +23,17 @@ public class SimulatedPanelTests
     {
         var panel = new SimulatedPanel(Starters.LineToNeutral.Compiled(), []);
         panel.Isolate();
-        var readings = Enumerable.Range(0, 50).Select(_ => panel.Measure(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), []).Number).ToList();
+        var readings = Enumerable
+            .Range(0, 50)
+            .Select(_ => panel.Measure(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), []).Number)
+            .ToList();
         readings.Average().ShouldBe(567, 4);
         readings.Max().ShouldBeGreaterThan(readings.Min());
         (readings.Max() / readings.Min()).ShouldBeLessThan(1.03);
         panel.Measure(Quantity.Continuity, TerminalId.Parse("S1:21"), TerminalId.Parse("S1:22"), []).Kind.ShouldBe(ReadingKind.Beep);
-        panel.Measure(Quantity.Continuity, TerminalId.Parse("S1:21"), TerminalId.Parse("S1:22"), [Starters.Stop]).Kind.ShouldBe(ReadingKind.Silent);
+        panel
+            .Measure(Quantity.Continuity, TerminalId.Parse("S1:21"), TerminalId.Parse("S1:22"), [Starters.Stop])
+            .Kind.ShouldBe(ReadingKind.Silent);
     }
 
     /// <summary>Common practice: with a meter of 10 Mohm a floating wire shows volts that are not there.</summary>

@@ -17,7 +17,8 @@ namespace Fehler.Core.Tests.Bench;
 /// </summary>
 public class SpiceAnsweredTests
 {
-    private const int FaultsEach = 2, MostTests = 30;
+    private const int FaultsEach = 2,
+        MostTests = 30;
 
     [Fact]
     public void Single_faults_are_isolated_with_readings_of_an_outside_simulator()
@@ -41,26 +42,30 @@ public class SpiceAnsweredTests
 
     private sealed record End(string What, bool IsRight, double Share, int Readings, string Said);
 
-    private static string Missed(IEnumerable<End> ends) => string.Join("\n", ends.Where(e => !e.IsRight).Select(e => $"{e.What}: {e.Said}"));
+    private static string Missed(IEnumerable<End> ends) =>
+        string.Join("\n", ends.Where(e => !e.IsRight).Select(e => $"{e.What}: {e.Said}"));
 
     private static List<End> RunAll(double wrong, double missing)
     {
         var ends = new ConcurrentBag<End>();
-        Parallel.ForEach(FamilySamples.Names.Select(n => n.Data), name =>
-        {
-            var circuit = FamilySamples.Of(name);
-            var faults = FaultCatalogue.Of(circuit);
-            var stride = faults.Count / 7;
-            var done = 0;
-            for (var i = stride / 2; i < faults.Count && done < FaultsEach; i += stride)
+        Parallel.ForEach(
+            FamilySamples.Names.Select(n => n.Data),
+            name =>
             {
-                if (Follow(name, circuit, faults[i], new SpicePanel(circuit, faults[i], wrong, missing, seed: i)) is { } end)
+                var circuit = FamilySamples.Of(name);
+                var faults = FaultCatalogue.Of(circuit);
+                var stride = faults.Count / 7;
+                var done = 0;
+                for (var i = stride / 2; i < faults.Count && done < FaultsEach; i += stride)
                 {
-                    ends.Add(end);
-                    done++;
+                    if (Follow(name, circuit, faults[i], new SpicePanel(circuit, faults[i], wrong, missing, seed: i)) is { } end)
+                    {
+                        ends.Add(end);
+                        done++;
+                    }
                 }
             }
-        });
+        );
         return [.. ends.OrderBy(e => e.What, StringComparer.Ordinal)];
     }
 
@@ -98,8 +103,13 @@ public class SpiceAnsweredTests
         }
 
         var top = result.Units.FirstOrDefault(u => u.Unit.Length > 0);
-        return new End($"{name}, {fault.Id} {fault.Variant}", top is not null && (top.Unit == fault.Unit || top.Alike.Contains(fault.Unit)), top?.Probability ?? 0,
-            entries.OfType<Reading>().Count(), $"{result.Status} {top?.Unit} {top?.Probability:P0}, after {entries.OfType<Reading>().Count()} readings");
+        return new End(
+            $"{name}, {fault.Id} {fault.Variant}",
+            top is not null && (top.Unit == fault.Unit || top.Alike.Contains(fault.Unit)),
+            top?.Probability ?? 0,
+            entries.OfType<Reading>().Count(),
+            $"{result.Status} {top?.Unit} {top?.Probability:P0}, after {entries.OfType<Reading>().Count()} readings"
+        );
     }
 
     private static void Do(Proposal proposal, Circuit circuit, SpicePanel panel, Action<JournalEntry> add)
@@ -133,7 +143,16 @@ public class SpiceAnsweredTests
                     add(new WireLifted(conductor.Id, end));
                 }
 
-                add(new Reading(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held, panel.Measure(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held), "outside"));
+                add(
+                    new Reading(
+                        proposal.Quantity,
+                        proposal.From,
+                        proposal.To,
+                        proposal.Setup.Held,
+                        panel.Measure(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held),
+                        "outside"
+                    )
+                );
                 foreach (var (conductor, _) in lifts)
                 {
                     panel.Lift(conductor.Id, landed: true);

@@ -18,7 +18,8 @@ internal sealed class SpicePanel
     private readonly FaultMode _fault;
     private readonly Simulator _simulator;
     private readonly Random _hand;
-    private readonly double _wrong, _missing;
+    private readonly double _wrong,
+        _missing;
     private CircuitState _state;
 
     /// <param name="circuit">The healthy circuit.</param>
@@ -53,7 +54,9 @@ internal sealed class SpicePanel
         var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == tag);
         var device = _simulator.Network.Circuit.Devices[index];
         var look = device.Kind.Looks(device).First(l => l.Id == id);
-        return look.Measured ? device.Kind.Measured(device, _simulator.Network.Solve(_state).MeterOf(index)) : device.Kind.Seen(device, look, _state.Devices[index], _circuit.Devices[index]);
+        return look.Measured
+            ? device.Kind.Measured(device, _simulator.Network.Solve(_state).MeterOf(index))
+            : device.Kind.Seen(device, look, _state.Devices[index], _circuit.Devices[index]);
     }
 
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
@@ -71,7 +74,8 @@ internal sealed class SpicePanel
         }
 
         return value.Kind == ReadingKind.NotSure || _hand.NextDouble() >= _wrong ? value
-            : quantity == Quantity.Ohms ? new ReadingValue(_hand.Next(2) == 0 ? ReadingKind.OverLimit : ReadingKind.Number, 0) : ReadingValue.Of(_hand.Next(2) == 0 ? 0 : 230 * _hand.NextDouble());
+            : quantity == Quantity.Ohms ? new ReadingValue(_hand.Next(2) == 0 ? ReadingKind.OverLimit : ReadingKind.Number, 0)
+            : ReadingValue.Of(_hand.Next(2) == 0 ? 0 : 230 * _hand.NextDouble());
     }
 
     private ReadingValue Volts(CircuitState state, Quantity quantity, TerminalId from, TerminalId to)
@@ -81,12 +85,17 @@ internal sealed class SpicePanel
         if (quantity == Quantity.Volts)
         {
             var nodes = Ngspice.Ac(SpiceNetlist.Ac(network, state));
-            volts = (nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, from), Complex.Zero) - nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, to), Complex.Zero)).Magnitude;
+            volts = (
+                nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, from), Complex.Zero)
+                - nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, to), Complex.Zero)
+            ).Magnitude;
         }
         else
         {
             var nodes = Ngspice.Op(SpiceNetlist.Dc(network, state));
-            volts = Math.Abs(nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, from)) - nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, to)));
+            volts = Math.Abs(
+                nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, from)) - nodes.GetValueOrDefault(SpiceNetlist.NodeName(network, to))
+            );
         }
 
         return ReadingValue.Of(Math.Round(volts * Scatter(), volts < 20 ? 2 : 0));
@@ -95,7 +104,10 @@ internal sealed class SpicePanel
     private ReadingValue Ohms(CircuitState state, TerminalId from, TerminalId to)
     {
         var nodes = Ngspice.Op(SpiceNetlist.Ohms(_simulator.Network, state, from, to));
-        var ohms = Math.Abs(nodes.GetValueOrDefault(SpiceNetlist.NodeName(_simulator.Network, from)) - nodes.GetValueOrDefault(SpiceNetlist.NodeName(_simulator.Network, to)));
+        var ohms = Math.Abs(
+            nodes.GetValueOrDefault(SpiceNetlist.NodeName(_simulator.Network, from))
+                - nodes.GetValueOrDefault(SpiceNetlist.NodeName(_simulator.Network, to))
+        );
         return ohms > 40e6 ? new ReadingValue(ReadingKind.OverLimit) : ReadingValue.Of(ohms * Scatter() + 0.1);
     }
 

@@ -14,18 +14,20 @@ public class CircuitFileTests
         from emergency in new[] { true, false }
         from lamps in new[] { true, false }
         from breaker in new[] { true, false }
-        select new TheoryDataRow<DirectOnLine>(new DirectOnLine
-        {
-            Tag = "C-1",
-            Title = "Combination",
-            Control = control,
-            OverloadContact = place,
-            ControlProtection = fuse ? ControlProtection.Fuse : ControlProtection.None,
-            EmergencyStop = emergency,
-            RunLamp = lamps,
-            TripLamp = lamps,
-            Protection = breaker ? MotorProtection.Breaker : MotorProtection.Fuses,
-        });
+        select new TheoryDataRow<DirectOnLine>(
+            new DirectOnLine
+            {
+                Tag = "C-1",
+                Title = "Combination",
+                Control = control,
+                OverloadContact = place,
+                ControlProtection = fuse ? ControlProtection.Fuse : ControlProtection.None,
+                EmergencyStop = emergency,
+                RunLamp = lamps,
+                TripLamp = lamps,
+                Protection = breaker ? MotorProtection.Breaker : MotorProtection.Fuses,
+            }
+        );
 
     [Theory]
     [MemberData(nameof(EveryCombination))]
@@ -94,8 +96,12 @@ public class CircuitFileTests
     [Fact]
     public void The_published_schema_names_every_device_kind_there_is()
     {
-        var schema = JsonNode.Parse(File.ReadAllText(Path.Combine(Devices.DeviceKindTests.Root(), "docs", "formats", "circuit.schema.json")))!;
-        schema["properties"]!["devices"]!["items"]!["properties"]!["kind"]!["enum"]!.AsArray().Select(k => k!.GetValue<string>())
+        var schema = JsonNode.Parse(
+            File.ReadAllText(Path.Combine(Devices.DeviceKindTests.Root(), "docs", "formats", "circuit.schema.json"))
+        )!;
+        schema["properties"]!["devices"]!["items"]!["properties"]!["kind"]!["enum"]!
+            .AsArray()
+            .Select(k => k!.GetValue<string>())
             .ShouldBe(DeviceKinds.All.Select(k => k.Id));
     }
 
@@ -103,7 +109,12 @@ public class CircuitFileTests
     public void Three_cores_go_to_a_three_wire_station()
     {
         // Common practice: Stop and Start in the field, the retaining contact in the panel.
-        var circuit = new DirectOnLine { Tag = "C", Title = "Cores", EmergencyStop = false }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "C",
+            Title = "Cores",
+            EmergencyStop = false,
+        }.Build();
         circuit.Conductors.Count(c => c.From.Device == "X1" && c.To.Device is "S1" or "S2" && c.From.Device == "X1").ShouldBe(3);
     }
 

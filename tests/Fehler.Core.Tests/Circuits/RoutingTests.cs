@@ -29,7 +29,13 @@ public class RoutingTests
     [Fact]
     public void Power_wires_are_thicker_than_control_wires()
     {
-        var big = new DirectOnLine { Tag = "B", Title = "Big", MotorKilowatts = 15, MotorAmps = 29 }.Build();
+        var big = new DirectOnLine
+        {
+            Tag = "B",
+            Title = "Big",
+            MotorKilowatts = 15,
+            MotorAmps = 29,
+        }.Build();
         big.Conductors.First(c => c.Wire == "4L1").SquareMillimetres.ShouldBe(6);
         big.Conductors.First(c => c.Wire == "3").SquareMillimetres.ShouldBe(1.5);
     }

@@ -24,7 +24,14 @@ public class DeviceKindTests
     public void Terminal_numbers_say_what_a_contact_does(string contact, ElementRole role)
     {
         var kind = DeviceKinds.Get("contactor");
-        var device = kind.WithDefaults(new Device("KM1", kind, "panel", ImmutableSortedDictionary<string, ParameterValue>.Empty.Add("contacts", ParameterValue.FromWords([contact]))));
+        var device = kind.WithDefaults(
+            new Device(
+                "KM1",
+                kind,
+                "panel",
+                ImmutableSortedDictionary<string, ParameterValue>.Empty.Add("contacts", ParameterValue.FromWords([contact]))
+            )
+        );
         kind.Elements(device).ShouldContain(e => e.Name == contact && e.Role == role);
     }
 

@@ -61,7 +61,13 @@ public class MotorTests
     [Theory]
     [InlineData(0.9, 1.8, 2.4, 0.60, 0.76)]
     [InlineData(0.1, 1.55, 1.9, 0.75, 0.92)]
-    public void Running_with_one_line_open_the_others_rise_and_the_lost_terminal_is_fed_back(double load, double least, double most, double lowVolts, double highVolts)
+    public void Running_with_one_line_open_the_others_rise_and_the_lost_terminal_is_fed_back(
+        double load,
+        double least,
+        double most,
+        double lowVolts,
+        double highVolts
+    )
     {
         var circuit = Circuit.Changed("M1", "load", load);
         var healthy = Starters.Healthy(circuit).Running();
@@ -99,5 +105,6 @@ public class MotorTests
         return simulator.Do(simulator.Start().State, Starters.Press);
     }
 
-    private static double Speed(Outcome outcome) => outcome.State.Devices[outcome.Solution.Network.Circuit.Devices.IndexOf(outcome.Solution.Network.Circuit.Device("M1"))].Speed;
+    private static double Speed(Outcome outcome) =>
+        outcome.State.Devices[outcome.Solution.Network.Circuit.Devices.IndexOf(outcome.Solution.Network.Circuit.Device("M1"))].Speed;
 }

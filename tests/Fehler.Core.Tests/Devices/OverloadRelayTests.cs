@@ -28,6 +28,5 @@ public class OverloadRelayTests
     }
 
     [Fact]
-    public void Trips_within_four_minutes_at_1_5_times_in_class_10() =>
-        OverloadRelay.TripSeconds(1.5, 1.5, 10, true).ShouldBeLessThan(240);
+    public void Trips_within_four_minutes_at_1_5_times_in_class_10() => OverloadRelay.TripSeconds(1.5, 1.5, 10, true).ShouldBeLessThan(240);
 }

@@ -15,7 +15,13 @@ public class ProtectionTests
     [InlineData(30, 55)]
     public void A_locked_rotor_does_not_blow_the_fuses_at_once(double kilowatts, double amps)
     {
-        var circuit = new DirectOnLine { Tag = "P", Title = "Protection", MotorKilowatts = kilowatts, MotorAmps = amps }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "P",
+            Title = "Protection",
+            MotorKilowatts = kilowatts,
+            MotorAmps = amps,
+        }.Build();
         var simulator = Starters.With(circuit, new ParameterIs("M1", "load", 3));
         simulator.Do(simulator.Start().State, Starters.Press).Events.ShouldBeEmpty();
     }
@@ -32,7 +38,12 @@ public class ProtectionTests
     [Fact]
     public void A_breaker_opens_all_poles_when_one_is_short_circuited()
     {
-        var circuit = new DirectOnLine { Tag = "B", Title = "Breaker", Protection = MotorProtection.Breaker }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "B",
+            Title = "Breaker",
+            Protection = MotorProtection.Breaker,
+        }.Build();
         var simulator = Starters.With(circuit, new Bridge(TerminalId.Parse("KM1:2"), null, 0.05));
         var outcome = simulator.Do(simulator.Start().State, Starters.Press);
         outcome.Events.ShouldContain("F1 opens on overcurrent");
@@ -45,7 +56,12 @@ public class ProtectionTests
     [Fact]
     public void A_tripped_breaker_switched_on_again_without_its_cause_runs()
     {
-        var circuit = new DirectOnLine { Tag = "B", Title = "Breaker", Protection = MotorProtection.Breaker }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "B",
+            Title = "Breaker",
+            Protection = MotorProtection.Breaker,
+        }.Build();
         var simulator = Starters.With(circuit, "F1/tripped");
         simulator.Start().Volts("F1:2", "INC:N").ShouldBeLessThan(10);
         var on = simulator.Do(simulator.Start().State, [new Step("F1", "off"), new Step("F1", "on"), Starters.Press]);
@@ -79,7 +95,12 @@ public class ProtectionTests
     [InlineData("filament", "number")]
     public void A_led_lamp_reads_OL_and_a_cold_filament_about_a_tenth_of_hot(string lamp, string reads)
     {
-        var circuit = new DirectOnLine { Tag = "L", Title = "Lamp", FilamentLamps = lamp == "filament" }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "L",
+            Title = "Lamp",
+            FilamentLamps = lamp == "filament",
+        }.Build();
         var simulator = Starters.Healthy(circuit);
         var state = simulator.Do(simulator.Start().State, new Step("Q1", "off")).State;
         var ohms = simulator.Network.Ohms(state, TerminalId.Parse("H2:X1"), TerminalId.Parse("H2:X2"));

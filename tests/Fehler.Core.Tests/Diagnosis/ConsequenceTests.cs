@@ -16,7 +16,11 @@ public class ConsequenceTests
     [Fact]
     public void A_tripped_overload_is_named_a_consequence_and_the_next_test_is_about_its_cause()
     {
-        var result = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped").Looked("F2", "flag", "tripped").Diagnose();
+        var result = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Looked("F2", "flag", "tripped")
+            .Diagnose();
         result.Status.ShouldNotBe(DiagnosisStatus.Found);
         result.Summary.ShouldContain("consequence");
         result.Causes.Select(c => c.Unit).ShouldContain("M1");
@@ -45,9 +49,16 @@ public class ConsequenceTests
     [InlineData("lower", "F2")]
     public void A_late_trip_is_the_load_or_the_dial(string dial, string unit)
     {
-        var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 in, M1 runs")
-            .Did(Step.Wait(900), "KM1 out, M1 stopped").Looked("F2", "flag", "tripped");
-        journal.Diagnose().Causes.Concat(journal.Diagnose().Units.Select(u => new TripCause(u.Unit, u.Suspects[0].Title, u.Probability))).ShouldContain(c => c.Unit == "M1");
+        var journal = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 in, M1 runs")
+            .Did(Step.Wait(900), "KM1 out, M1 stopped")
+            .Looked("F2", "flag", "tripped");
+        journal
+            .Diagnose()
+            .Causes.Concat(journal.Diagnose().Units.Select(u => new TripCause(u.Unit, u.Suspects[0].Title, u.Probability)))
+            .ShouldContain(c => c.Unit == "M1");
         var looked = journal.Looked("F2", "dial", dial).Diagnose();
         looked.Units[0].Unit.ShouldBe(unit, looked.Summary);
         looked.Units[0].Suspects[0].Fault!.Id.ShouldNotBe("F2/tripped");

@@ -58,10 +58,16 @@ public class DiagnosisTests
         // Measured on the wrong terminal: 230 V behind the open contact.
         var journal = new Journal(Starters.LineToNeutral)
             .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
-            .Add(new LookSeen("F2", "flag", "not tripped")).Add(new LookSeen("S0", "operator", "released"))
-            .Volts("S1:22", "INC:N", 230).Volts("KM1:13", "INC:N", 0.3).Volts("S1:21", "INC:N", 230).Volts("S0:12", "INC:N", 230)
+            .Add(new LookSeen("F2", "flag", "not tripped"))
+            .Add(new LookSeen("S0", "operator", "released"))
+            .Volts("S1:22", "INC:N", 230)
+            .Volts("KM1:13", "INC:N", 0.3)
+            .Volts("S1:21", "INC:N", 230)
+            .Volts("S0:12", "INC:N", 230)
             .Volts("S1:21", "S1:22", 230, Starters.Press)
-            .Add(new Isolated(["Q1"])).Add(new ProvedDead(true, true)).Ohms("S1:21", "S1:22", null);
+            .Add(new Isolated(["Q1"]))
+            .Add(new ProvedDead(true, true))
+            .Ohms("S1:21", "S1:22", null);
         journal.Diagnose().Units[0].Unit.ShouldBe("S1");
     }
 
@@ -71,7 +77,9 @@ public class DiagnosisTests
         var journal = StopButton();
         var before = journal.Diagnose().Units[0].Probability;
         var wrong = Guid.NewGuid();
-        journal.Add(new Reading(Quantity.Volts, TerminalId.Parse("S1:22"), TerminalId.Parse("INC:N"), [], ReadingValue.Of(229)) { Id = wrong });
+        journal.Add(
+            new Reading(Quantity.Volts, TerminalId.Parse("S1:22"), TerminalId.Parse("INC:N"), [], ReadingValue.Of(229)) { Id = wrong }
+        );
         journal.Diagnose().Units.FirstOrDefault(u => u.Unit == "S1")?.Probability.ShouldBeLessThan(before);
         journal.Add(new StruckOut(wrong, "slipped"));
         journal.Diagnose().Units[0].Unit.ShouldBe("S1");
@@ -81,7 +89,8 @@ public class DiagnosisTests
     [Fact]
     public void After_the_repair_the_evidence_belongs_to_the_repaired_circuit()
     {
-        var journal = StopButton().Add(new Repair("S1", "contact block replaced", [], 10))
+        var journal = StopButton()
+            .Add(new Repair("S1", "contact block replaced", [], 10))
             .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 in, M1 runs")))
             .Add(new OperationSeen([Starters.Release], Journal.Seen("KM1 in, M1 runs")));
         journal.Diagnose().Status.ShouldBe(DiagnosisStatus.Repaired);
@@ -90,7 +99,8 @@ public class DiagnosisTests
     [Fact]
     public void A_repair_that_did_not_help_leaves_the_fault_elsewhere()
     {
-        var journal = StopButton().Add(new Repair("S1", "contact block replaced", [], 10))
+        var journal = StopButton()
+            .Add(new Repair("S1", "contact block replaced", [], 10))
             .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")));
         var result = journal.Diagnose();
         result.Status.ShouldNotBe(DiagnosisStatus.Repaired);
@@ -102,7 +112,11 @@ public class DiagnosisTests
     {
         var journal = new Journal(Starters.LineToNeutral)
             .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 in, M1 runs")))
-            .Volts("F3:2", "INC:N", 96).Volts("S1:22", "INC:N", 170).Volts("KM1:13", "INC:N", 55).Volts("X1:1", "INC:N", 130).Volts("S0:12", "INC:N", 41);
+            .Volts("F3:2", "INC:N", 96)
+            .Volts("S1:22", "INC:N", 170)
+            .Volts("KM1:13", "INC:N", 55)
+            .Volts("X1:1", "INC:N", 130)
+            .Volts("S0:12", "INC:N", 41);
         var result = journal.Diagnose();
         result.Status.ShouldBe(DiagnosisStatus.Contradiction);
         result.WaysOut.ShouldContain(w => w.StartsWith("Repeat:", StringComparison.Ordinal));
@@ -117,7 +131,11 @@ public class DiagnosisTests
         var live = Starters.LineToNeutral.Compiled().Isolation.LiveTerminals;
         live.ShouldContain(TerminalId.Parse("Q1:1"));
         live.ShouldNotContain(TerminalId.Parse("Q1:2"));
-        foreach (var proposal in StopButton().Diagnose(strategy).Proposals.Where(p => p.Kind == ProposalKind.Reading && p.Quantity != Quantity.Volts))
+        foreach (
+            var proposal in StopButton()
+                .Diagnose(strategy)
+                .Proposals.Where(p => p.Kind == ProposalKind.Reading && p.Quantity != Quantity.Volts)
+        )
         {
             proposal.Setup.Dead.ShouldBeTrue();
             live.ShouldNotContain(proposal.From);
@@ -128,15 +146,21 @@ public class DiagnosisTests
     [Fact]
     public void Dead_tests_first_isolates_and_measures_ohms()
     {
-        var journal = new Journal(Starters.LineToNeutral).Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
-            .Add(new LookSeen("F2", "flag", "not tripped")).Add(new LookSeen("S0", "operator", "released")).Add(new LookSeen("Q1", "handle", "on"));
+        var journal = new Journal(Starters.LineToNeutral)
+            .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
+            .Add(new LookSeen("F2", "flag", "not tripped"))
+            .Add(new LookSeen("S0", "operator", "released"))
+            .Add(new LookSeen("Q1", "handle", "on"));
         var first = journal.Diagnose(Strategy.DeadFirst).Proposals.First(p => p.Kind == ProposalKind.Reading);
         first.Quantity.ShouldBe(Quantity.Ohms);
         first.Setup.Change.ShouldBe(SetupChange.Isolate);
     }
 
-    private static Journal StopButton() => new Journal(Starters.LineToNeutral)
-        .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
-        .Add(new LookSeen("F2", "flag", "not tripped"))
-        .Volts("F3:2", "INC:N", 231).Volts("S1:21", "INC:N", 230).Volts("S1:22", "INC:N", 0.4);
+    private static Journal StopButton() =>
+        new Journal(Starters.LineToNeutral)
+            .Add(new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")))
+            .Add(new LookSeen("F2", "flag", "not tripped"))
+            .Volts("F3:2", "INC:N", 231)
+            .Volts("S1:21", "INC:N", 230)
+            .Volts("S1:22", "INC:N", 0.4);
 }

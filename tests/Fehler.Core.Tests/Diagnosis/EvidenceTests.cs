@@ -33,7 +33,8 @@ public class EvidenceTests
     {
         var journal = new Journal(Circuit)
             .Add(new LiveWorkAcknowledged())
-            .Add(new OperationSeen([Starters.Press], Hums)).Add(new OperationSeen([Starters.Release], Hums));
+            .Add(new OperationSeen([Starters.Press], Hums))
+            .Add(new OperationSeen([Starters.Release], Hums));
         var before = journal.Diagnose().Entropy;
         journal.Add(Amps("F2:6", 0)).Add(Amps("F2:2", 31)).Add(Amps("F2:4", 31));
         var result = journal.Diagnose();
@@ -42,7 +43,13 @@ public class EvidenceTests
         left.ShouldAllBe(u => !u.Unit.EndsWith("L1.1", StringComparison.Ordinal) && !u.Unit.EndsWith("L2.1", StringComparison.Ordinal));
         // What is named is in the third line, whichever part of it.
         var faults = left.Take(2).Select(u => u.Suspects[0].Fault!.Id).ToList();
-        faults.ShouldAllBe(f => f.Contains("5-6", StringComparison.Ordinal) || f.Contains("L3", StringComparison.Ordinal) || f.Contains('W', StringComparison.Ordinal), string.Join(", ", faults));
+        faults.ShouldAllBe(
+            f =>
+                f.Contains("5-6", StringComparison.Ordinal)
+                || f.Contains("L3", StringComparison.Ordinal)
+                || f.Contains('W', StringComparison.Ordinal),
+            string.Join(", ", faults)
+        );
     }
 
     [Fact]
@@ -62,8 +69,12 @@ public class EvidenceTests
         var asked = before.Proposals.First(p => p.Kind == ProposalKind.Reading);
         journal.Add(new Reading(asked.Quantity, asked.From, asked.To, asked.Setup.Held, new ReadingValue(ReadingKind.NotSure)));
         var after = journal.Diagnose();
-        after.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)).ShouldBe(before.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)), ignoreOrder: true);
-        after.Proposals.ShouldNotContain(p => p.From == asked.From && p.To == asked.To && p.Quantity == asked.Quantity && p.Setup.Equals(asked.Setup));
+        after
+            .Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6))
+            .ShouldBe(before.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)), ignoreOrder: true);
+        after.Proposals.ShouldNotContain(p =>
+            p.From == asked.From && p.To == asked.To && p.Quantity == asked.Quantity && p.Setup.Equals(asked.Setup)
+        );
     }
 
     /// <summary>Two faults at once: each is found and repaired in turn, and the second is not taken for a failed repair.</summary>
@@ -83,13 +94,17 @@ public class EvidenceTests
     public void When_no_single_fault_fits_the_pair_is_named_with_both_its_parts()
     {
         // Nothing happens at all, control voltage is there behind the Stop, and both the Start and the coil are open.
-        var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged())
-            .Did(Starters.Press, "KM1 out, M1 stopped").Did(Starters.Release, "KM1 out, M1 stopped")
+        var journal = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Did(Starters.Release, "KM1 out, M1 stopped")
             .Dead()
             .Ohms("S2:13", "S2:14", null, new Step("S2", "pressed"))
             .Ohms("KM1:A1", "KM1:A2", null)
-            .Beep("S2:13", "S2:14", false, new Step("S2", "pressed")).Ohms("KM1:A2", "KM1:A1", null)
-            .Ohms("S1:21", "S1:22", 0.1).Ohms("F3:1", "F3:2", 0.1);
+            .Beep("S2:13", "S2:14", false, new Step("S2", "pressed"))
+            .Ohms("KM1:A2", "KM1:A1", null)
+            .Ohms("S1:21", "S1:22", 0.1)
+            .Ohms("F3:1", "F3:2", 0.1);
         var result = journal.Diagnose();
         result.Units.Take(2).Select(u => u.Unit).ShouldBe(["KM1", "S2"], ignoreOrder: true);
         result.Units.Take(2).ShouldAllBe(u => u.Probability > 0.9);
@@ -148,15 +163,21 @@ public class EvidenceTests
     public void One_wrong_reading_in_ten_does_not_lead_astray()
     {
         var faults = FaultCatalogue.Of(Circuit).Where((_, i) => i % 41 == 7).ToList();
-        var runs = faults.Select(f => (Fault: f, Run: GuidedRun.On(Circuit.Compiled(), [f], new GuidedRunOptions { Seed = 3, WrongShare = 0.1 }))).Where(r => r.Run.HasSymptom).ToList();
+        var runs = faults
+            .Select(f => (Fault: f, Run: GuidedRun.On(Circuit.Compiled(), [f], new GuidedRunOptions { Seed = 3, WrongShare = 0.1 })))
+            .Where(r => r.Run.HasSymptom)
+            .ToList();
         runs.Count.ShouldBeGreaterThan(4);
         foreach (var (fault, run) in runs)
         {
             var top = run.Result.Units.First(u => u.Unit.Length > 0);
-            (top.Alike.Append(top.Unit).Contains(fault.Unit) || top.Probability < 0.95).ShouldBeTrue($"{fault.Id} {fault.Variant}: sure and wrong: {run.Result.Summary}");
+            (top.Alike.Append(top.Unit).Contains(fault.Unit) || top.Probability < 0.95).ShouldBeTrue(
+                $"{fault.Id} {fault.Variant}: sure and wrong: {run.Result.Summary}"
+            );
         }
 
-        runs.Count(r => r.Run.Result.Units.First(u => u.Unit.Length > 0) is var top && top.Alike.Append(top.Unit).Contains(r.Fault.Unit)).ShouldBeGreaterThanOrEqualTo(runs.Count - 1);
+        runs.Count(r => r.Run.Result.Units.First(u => u.Unit.Length > 0) is var top && top.Alike.Append(top.Unit).Contains(r.Fault.Unit))
+            .ShouldBeGreaterThanOrEqualTo(runs.Count - 1);
     }
 
     /// <summary>What tripped because of the fault is named apart from it.</summary>
@@ -173,7 +194,9 @@ public class EvidenceTests
     public void A_meter_that_shows_nothing_anywhere_is_suspected()
     {
         var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 in, M1 runs");
-        foreach (var (from, to) in new[] { ("F3:1", "INC:N"), ("INC:L1", "INC:L2"), ("INC:L2", "INC:L3"), ("KM1:A1", "INC:N"), ("F1:2", "F1:4") })
+        foreach (
+            var (from, to) in new[] { ("F3:1", "INC:N"), ("INC:L1", "INC:L2"), ("INC:L2", "INC:L3"), ("KM1:A1", "INC:N"), ("F1:2", "F1:4") }
+        )
         {
             journal.Volts(from, to, 0);
         }
@@ -183,5 +206,6 @@ public class EvidenceTests
         result.WaysOut.ShouldContain(w => w.Contains("check the meter on a known source", StringComparison.Ordinal));
     }
 
-    private static Reading Amps(string at, double amps) => new(Quantity.Amps, TerminalId.Parse(at), TerminalId.Parse(at), [], ReadingValue.Of(amps));
+    private static Reading Amps(string at, double amps) =>
+        new(Quantity.Amps, TerminalId.Parse(at), TerminalId.Parse(at), [], ReadingValue.Of(amps));
 }

@@ -11,13 +11,34 @@ namespace Fehler.Core.Tests.Diagnosis;
 /// <summary>Stories of the trade on the other families, typed in by hand: each must end at the right part. All are common practice.</summary>
 public class FamilyStoriesTests
 {
-    private static readonly Circuit
-        Reversing = new Reversing { Tag = "R", Title = "Kiln fan", ButtonInterlock = true }.Build(),
+    private static readonly Circuit Reversing = new Reversing
+        {
+            Tag = "R",
+            Title = "Kiln fan",
+            ButtonInterlock = true,
+        }.Build(),
         StarDelta = new StarDelta { Tag = "D", Title = "Main fan" }.Build(),
-        Stations = new MultiStation { Tag = "S", Title = "Green chain", Stations = 3 }.Build(),
+        Stations = new MultiStation
+        {
+            Tag = "S",
+            Title = "Green chain",
+            Stations = 3,
+        }.Build(),
         Impulse = new ImpulseStarter { Tag = "I", Title = "Pump" }.Build(),
-        Transformer = new DirectOnLine { Tag = "T", Title = "Belt", Control = ControlSupply.Transformer, ControlVolts = 110 }.Build(),
-        Direct = new DirectOnLine { Tag = "C", Title = "Belt", Control = ControlSupply.DcSupply, ControlRelay = true }.Build(),
+        Transformer = new DirectOnLine
+        {
+            Tag = "T",
+            Title = "Belt",
+            Control = ControlSupply.Transformer,
+            ControlVolts = 110,
+        }.Build(),
+        Direct = new DirectOnLine
+        {
+            Tag = "C",
+            Title = "Belt",
+            Control = ControlSupply.DcSupply,
+            ControlRelay = true,
+        }.Build(),
         Hoist = new UpDown { Tag = "U", Title = "Hoist" }.Build(),
         Controller = new PlcDriven { Tag = "P", Title = "Sorter" }.Build();
 
@@ -25,9 +46,13 @@ public class FamilyStoriesTests
     public void Forward_latches_and_reverse_has_to_be_held_it_is_the_reverse_holding_branch()
     {
         var result = new Journal(Reversing)
-            .Did(Pressed("S2"), "KM1 in, M1 runs").Did(Released("S2"), "KM1 in, M1 runs")
-            .Did(Pressed("S1"), "KM1 out, M1 stopped").Did(Released("S1"), "KM1 out, M1 stopped")
-            .Add(Seen(Pressed("S3"), ("KM2", "in"), ("M1", "runs reverse"))).Did(Released("S3"), "KM2 out, M1 stopped").Diagnose();
+            .Did(Pressed("S2"), "KM1 in, M1 runs")
+            .Did(Released("S2"), "KM1 in, M1 runs")
+            .Did(Pressed("S1"), "KM1 out, M1 stopped")
+            .Did(Released("S1"), "KM1 out, M1 stopped")
+            .Add(Seen(Pressed("S3"), ("KM2", "in"), ("M1", "runs reverse")))
+            .Did(Released("S3"), "KM2 out, M1 stopped")
+            .Diagnose();
         Top(result).Unit.ShouldBe("KM2");
         Top(result).Suspects[0].Fault!.Id.ShouldBe("KM2/13-14-open");
         result.Units.Where(u => u.Probability > 0.03).Select(u => u.Unit).ShouldNotContain("KM1");
@@ -37,11 +62,17 @@ public class FamilyStoriesTests
     public void Reverse_never_pulls_in_and_the_interlock_contact_of_the_forward_contactor_drops_the_voltage()
     {
         var result = new Journal(Reversing)
-            .Did(Pressed("S2"), "KM1 in, M1 runs").Did(Released("S2"), "KM1 in, M1 runs")
-            .Did(Pressed("S1"), "KM1 out, M1 stopped").Did(Released("S1"), "KM1 out, M1 stopped")
-            .Did(Pressed("S3"), "KM2 out, M1 stopped").Did(Released("S3"), "KM2 out, M1 stopped")
-            .Volts("KM1:21", "KM1:22", 230, Pressed("S3")).Volts("KM2:A1", "KM2:A2", 0, Pressed("S3"))
-            .Dead().Ohms("KM1:21", "KM1:22", null).Diagnose();
+            .Did(Pressed("S2"), "KM1 in, M1 runs")
+            .Did(Released("S2"), "KM1 in, M1 runs")
+            .Did(Pressed("S1"), "KM1 out, M1 stopped")
+            .Did(Released("S1"), "KM1 out, M1 stopped")
+            .Did(Pressed("S3"), "KM2 out, M1 stopped")
+            .Did(Released("S3"), "KM2 out, M1 stopped")
+            .Volts("KM1:21", "KM1:22", 230, Pressed("S3"))
+            .Volts("KM2:A1", "KM2:A2", 0, Pressed("S3"))
+            .Dead()
+            .Ohms("KM1:21", "KM1:22", null)
+            .Diagnose();
         Top(result).Suspects[0].Fault!.Id.ShouldBe("KM1/21-22-open");
         result.Status.ShouldBe(DiagnosisStatus.Found);
     }
@@ -52,7 +83,8 @@ public class FamilyStoriesTests
         var result = new Journal(StarDelta)
             .Add(Seen(Pressed("S2"), ("KM1", "in"), ("KM3", "in"), ("KM2", "out"), ("M1", "runs in star")))
             .Add(Seen(Released("S2"), ("KM1", "in"), ("KM3", "in"), ("KM2", "out")))
-            .Add(Seen(Step.Wait(30), ("KM1", "in"), ("KM3", "in"), ("KM2", "out"), ("KT1", "timing"))).Diagnose();
+            .Add(Seen(Step.Wait(30), ("KM1", "in"), ("KM3", "in"), ("KM2", "out"), ("KT1", "timing")))
+            .Diagnose();
         Top(result).Unit.ShouldBe("KT1");
     }
 
@@ -60,9 +92,13 @@ public class FamilyStoriesTests
     public void Star_drops_out_and_delta_does_not_follow_and_its_coil_has_voltage_and_no_ohms()
     {
         var result = new Journal(StarDelta)
-            .Add(Seen(Pressed("S2"), ("KM1", "in"), ("KM3", "in"), ("KM2", "out"))).Add(Seen(Released("S2"), ("KM1", "in"), ("KM3", "in")))
+            .Add(Seen(Pressed("S2"), ("KM1", "in"), ("KM3", "in"), ("KM2", "out")))
+            .Add(Seen(Released("S2"), ("KM1", "in"), ("KM3", "in")))
             .Add(Seen(Step.Wait(30), ("KM1", "in"), ("KM3", "out"), ("KM2", "out"), ("KT1", "on")))
-            .Volts("KM2:A1", "KM2:A2", 229).Dead().Ohms("KM2:A1", "KM2:A2", null).Diagnose();
+            .Volts("KM2:A1", "KM2:A2", 229)
+            .Dead()
+            .Ohms("KM2:A1", "KM2:A2", null)
+            .Diagnose();
         Top(result).Suspects[0].Fault!.Id.ShouldBe("KM2/A1-A2-open");
         result.Status.ShouldBe(DiagnosisStatus.Found);
     }
@@ -71,9 +107,17 @@ public class FamilyStoriesTests
     public void Two_stations_start_it_and_the_third_does_not_so_it_is_at_the_third()
     {
         var result = new Journal(Stations)
-            .Did(Pressed("S12"), "KM1 in, M1 runs").Did(Released("S12"), "KM1 in, M1 runs").Did(Pressed("S11"), "KM1 out, M1 stopped").Did(Released("S11"), "KM1 out, M1 stopped")
-            .Did(Pressed("S22"), "KM1 in, M1 runs").Did(Released("S22"), "KM1 in, M1 runs").Did(Pressed("S11"), "KM1 out, M1 stopped").Did(Released("S11"), "KM1 out, M1 stopped")
-            .Did(Pressed("S32"), "KM1 out, M1 stopped").Did(Released("S32"), "KM1 out, M1 stopped").Diagnose();
+            .Did(Pressed("S12"), "KM1 in, M1 runs")
+            .Did(Released("S12"), "KM1 in, M1 runs")
+            .Did(Pressed("S11"), "KM1 out, M1 stopped")
+            .Did(Released("S11"), "KM1 out, M1 stopped")
+            .Did(Pressed("S22"), "KM1 in, M1 runs")
+            .Did(Released("S22"), "KM1 in, M1 runs")
+            .Did(Pressed("S11"), "KM1 out, M1 stopped")
+            .Did(Released("S11"), "KM1 out, M1 stopped")
+            .Did(Pressed("S32"), "KM1 out, M1 stopped")
+            .Did(Released("S32"), "KM1 out, M1 stopped")
+            .Diagnose();
         Top(result).Unit.ShouldBe("S32");
         result.Units.Where(u => u.Probability > 0.05).ShouldAllBe(u => u.Unit == "S32" || Stations.Conductors.Any(c => c.Id == u.Unit));
     }
@@ -82,8 +126,13 @@ public class FamilyStoriesTests
     public void No_station_starts_it_and_the_volts_stop_at_the_second_stop()
     {
         var result = new Journal(Stations)
-            .Did(Pressed("S12"), "KM1 out, M1 stopped").Did(Released("S12"), "KM1 out, M1 stopped")
-            .Volts("S21:21", "INC:N", 230).Volts("S21:22", "INC:N", 1.4).Dead().Ohms("S21:21", "S21:22", null).Diagnose();
+            .Did(Pressed("S12"), "KM1 out, M1 stopped")
+            .Did(Released("S12"), "KM1 out, M1 stopped")
+            .Volts("S21:21", "INC:N", 230)
+            .Volts("S21:22", "INC:N", 1.4)
+            .Dead()
+            .Ohms("S21:21", "S21:22", null)
+            .Diagnose();
         Top(result).Suspects[0].Fault!.Id.ShouldBe("S21/21-22-open");
         result.Status.ShouldBe(DiagnosisStatus.Found);
     }
@@ -92,9 +141,14 @@ public class FamilyStoriesTests
     public void The_impulse_relay_clicks_and_the_contactor_does_not_pull_in_because_the_overload_contact_is_open()
     {
         var result = new Journal(Impulse)
-            .Add(Seen(Pressed("S1"), ("K1", "on"), ("KM1", "out"), ("M1", "stopped"))).Add(Seen(Released("S1"), ("K1", "on"), ("KM1", "out")))
+            .Add(Seen(Pressed("S1"), ("K1", "on"), ("KM1", "out"), ("M1", "stopped")))
+            .Add(Seen(Released("S1"), ("K1", "on"), ("KM1", "out")))
             .Looked("F2", "flag", "not tripped")
-            .Volts("F2:95", "INC:N", 230).Volts("F2:96", "INC:N", 0.6).Dead().Ohms("F2:95", "F2:96", null).Diagnose();
+            .Volts("F2:95", "INC:N", 230)
+            .Volts("F2:96", "INC:N", 0.6)
+            .Dead()
+            .Ohms("F2:95", "F2:96", null)
+            .Diagnose();
         Top(result).Suspects[0].Fault!.Id.ShouldBe("F2/95-96-open");
     }
 
@@ -103,7 +157,11 @@ public class FamilyStoriesTests
     {
         var result = new Journal(Transformer)
             .Did(Pressed("S2"), "KM1 out, M1 stopped, H2 off")
-            .Volts("T1:1", "T1:2", 399).Volts("T1:3", "T1:4", 0.2).Dead().Ohms("T1:3", "T1:4", null).Diagnose();
+            .Volts("T1:1", "T1:2", 399)
+            .Volts("T1:3", "T1:4", 0.2)
+            .Dead()
+            .Ohms("T1:3", "T1:4", null)
+            .Diagnose();
         Top(result).Unit.ShouldBe("T1");
     }
 
@@ -112,7 +170,12 @@ public class FamilyStoriesTests
     {
         var result = new Journal(Direct)
             .Did(Pressed("S2"), "KA1 out, KM1 out, M1 stopped, PS1 off")
-            .Volts("PS1:L", "PS1:N", 1.8).Volts("F4:1", "F4:3", 399).Dead().Ohms("F4:1", "F4:2", 0.1).Ohms("F4:3", "F4:4", null).Diagnose();
+            .Volts("PS1:L", "PS1:N", 1.8)
+            .Volts("F4:1", "F4:3", 399)
+            .Dead()
+            .Ohms("F4:1", "F4:2", 0.1)
+            .Ohms("F4:3", "F4:4", null)
+            .Diagnose();
         Top(result).Unit.ShouldBe("F4");
         Top(result).Suspects[0].Fault!.Id.ShouldBe("F4/3-4-blown");
     }
@@ -121,8 +184,12 @@ public class FamilyStoriesTests
     public void The_control_relay_is_in_and_the_contactor_stays_out_and_the_relay_contact_drops_the_voltage()
     {
         var result = new Journal(Direct)
-            .Add(Seen(Pressed("S2"), ("KA1", "in"), ("KM1", "out"), ("M1", "stopped"), ("PS1", "DC OK"))).Add(Seen(Released("S2"), ("KA1", "in"), ("KM1", "out")))
-            .Volts("KA1:23", "KA1:24", 231).Dead().Ohms("KA1:23", "KA1:24", null, new Step("KA1", "in")).Diagnose();
+            .Add(Seen(Pressed("S2"), ("KA1", "in"), ("KM1", "out"), ("M1", "stopped"), ("PS1", "DC OK")))
+            .Add(Seen(Released("S2"), ("KA1", "in"), ("KM1", "out")))
+            .Volts("KA1:23", "KA1:24", 231)
+            .Dead()
+            .Ohms("KA1:23", "KA1:24", null, new Step("KA1", "in"))
+            .Diagnose();
         Top(result).Suspects[0].Fault!.Id.ShouldBe("KA1/23-24-open");
     }
 
@@ -131,10 +198,15 @@ public class FamilyStoriesTests
     public void The_hoist_hums_both_ways_and_its_brake_coil_reads_OL()
     {
         var result = new Journal(Hoist)
-            .Did(Pressed("S2"), "KA1 in").Did(Released("S2"), "KA1 in")
-            .Add(Seen(Pressed("S13"), ("KM1", "in"), ("M1", "hums, does not start"), ("Y1", "applied"))).Did(Released("S13"), "KM1 out, M1 stopped")
-            .Add(Seen(Pressed("S14"), ("KM2", "in"), ("M1", "hums, does not start"), ("Y1", "applied"))).Did(Released("S14"), "KM2 out, M1 stopped")
-            .Dead().Ohms("Y1:B1", "Y1:B2", null).Diagnose();
+            .Did(Pressed("S2"), "KA1 in")
+            .Did(Released("S2"), "KA1 in")
+            .Add(Seen(Pressed("S13"), ("KM1", "in"), ("M1", "hums, does not start"), ("Y1", "applied")))
+            .Did(Released("S13"), "KM1 out, M1 stopped")
+            .Add(Seen(Pressed("S14"), ("KM2", "in"), ("M1", "hums, does not start"), ("Y1", "applied")))
+            .Did(Released("S14"), "KM2 out, M1 stopped")
+            .Dead()
+            .Ohms("Y1:B1", "Y1:B2", null)
+            .Diagnose();
         Top(result).Unit.ShouldBe("Y1");
     }
 
@@ -142,10 +214,15 @@ public class FamilyStoriesTests
     public void Up_works_and_down_does_not_and_the_lower_limit_passes_nothing()
     {
         var result = new Journal(Hoist)
-            .Did(Pressed("S2"), "KA1 in").Did(Released("S2"), "KA1 in")
-            .Did(Pressed("S13"), "KM1 in, M1 runs").Did(Released("S13"), "KM1 out, M1 stopped")
-            .Did(Pressed("S14"), "KM2 out, M1 stopped").Did(Released("S14"), "KM2 out, M1 stopped")
-            .Dead().Ohms("B12:21", "B12:22", null).Diagnose();
+            .Did(Pressed("S2"), "KA1 in")
+            .Did(Released("S2"), "KA1 in")
+            .Did(Pressed("S13"), "KM1 in, M1 runs")
+            .Did(Released("S13"), "KM1 out, M1 stopped")
+            .Did(Pressed("S14"), "KM2 out, M1 stopped")
+            .Did(Released("S14"), "KM2 out, M1 stopped")
+            .Dead()
+            .Ohms("B12:21", "B12:22", null)
+            .Diagnose();
         Top(result).Unit.ShouldBe("B12");
     }
 
@@ -154,8 +231,10 @@ public class FamilyStoriesTests
     public void The_motor_starts_and_stops_after_a_second_with_the_controller_in_fault_its_feedback_is_missing()
     {
         var result = new Journal(Controller)
-            .Add(Seen(Pressed("S2"), ("A1", "run"), ("KM1", "in"), ("M1", "runs"))).Add(Seen(Released("S2"), ("A1", "run"), ("KM1", "in")))
-            .Add(Seen(Step.Wait(3), ("A1", "fault"), ("KM1", "out"), ("M1", "stopped"))).Diagnose();
+            .Add(Seen(Pressed("S2"), ("A1", "run"), ("KM1", "in"), ("M1", "runs")))
+            .Add(Seen(Released("S2"), ("A1", "run"), ("KM1", "in")))
+            .Add(Seen(Step.Wait(3), ("A1", "fault"), ("KM1", "out"), ("M1", "stopped")))
+            .Diagnose();
         var likely = result.Units.Where(u => u.Probability > 0.05).ToList();
         likely.Select(u => u.Unit).ShouldContain("KM1");
         Top(result).Suspects[0].Fault!.Id.ShouldStartWith("KM1/13-14");
@@ -165,12 +244,20 @@ public class FamilyStoriesTests
     [Fact]
     public void While_the_timer_runs_waiting_is_on_offer_and_a_stop_warns_of_no_start()
     {
-        var proposals = new Journal(StarDelta).Add(new LiveWorkAcknowledged())
-            .Add(Seen(Pressed("S2"), ("KM1", "in"), ("KM3", "in"), ("KM2", "out"))).Add(Seen(Released("S2"), ("KM1", "in"), ("KM3", "in"))).Diagnose().Proposals;
-        proposals.ShouldContain(p => p.Kind == ProposalKind.Operation && p.Steps.All(s => s.Device.Length == 0) && p.Title.Contains("wait", StringComparison.Ordinal));
+        var proposals = new Journal(StarDelta)
+            .Add(new LiveWorkAcknowledged())
+            .Add(Seen(Pressed("S2"), ("KM1", "in"), ("KM3", "in"), ("KM2", "out")))
+            .Add(Seen(Released("S2"), ("KM1", "in"), ("KM3", "in")))
+            .Diagnose()
+            .Proposals;
+        proposals.ShouldContain(p =>
+            p.Kind == ProposalKind.Operation && p.Steps.All(s => s.Device.Length == 0) && p.Title.Contains("wait", StringComparison.Ordinal)
+        );
         var operations = proposals.Where(p => p.Kind == ProposalKind.Operation).ToList();
         operations.Where(p => p.Steps.All(s => s.Device is "S1" or "")).ShouldAllBe(p => p.Cautions.IsEmpty);
-        operations.Where(p => p.Steps.Any(s => s == Pressed("S2"))).ShouldAllBe(p => p.Cautions.Any(c => c.Contains("may start", StringComparison.Ordinal)));
+        operations
+            .Where(p => p.Steps.Any(s => s == Pressed("S2")))
+            .ShouldAllBe(p => p.Cautions.Any(c => c.Contains("may start", StringComparison.Ordinal)));
     }
 
     /// <summary>
@@ -180,8 +267,15 @@ public class FamilyStoriesTests
     [Fact]
     public void Full_volts_across_a_button_whose_cable_core_is_off_prove_nothing()
     {
-        var journal = new Journal(StarDelta).Add(new LiveWorkAcknowledged()).Add(Seen(Pressed("S2"), ("KM1", "out"), ("KM3", "out"))).Add(Seen(Released("S2"), ("KM1", "out"), ("KM3", "out")))
-            .Volts("F3:2", "INC:N", 230).Volts("X1:3", "INC:N", 231).Volts("X1:4", "INC:N", 0, Pressed("S2")).Volts("KM1:13", "INC:N", 230).Volts("S2:13", "S2:14", 226);
+        var journal = new Journal(StarDelta)
+            .Add(new LiveWorkAcknowledged())
+            .Add(Seen(Pressed("S2"), ("KM1", "out"), ("KM3", "out")))
+            .Add(Seen(Released("S2"), ("KM1", "out"), ("KM3", "out")))
+            .Volts("F3:2", "INC:N", 230)
+            .Volts("X1:3", "INC:N", 231)
+            .Volts("X1:4", "INC:N", 0, Pressed("S2"))
+            .Volts("KM1:13", "INC:N", 230)
+            .Volts("S2:13", "S2:14", 226);
         var pointed = journal.Diagnose();
         Top(pointed).Unit.ShouldBe("S2");
         pointed.Status.ShouldNotBe(DiagnosisStatus.Found);

@@ -9,24 +9,25 @@ namespace Fehler.Core.Tests.Diagnosis;
 /// <summary>Circuits written by hand from the documented format, wired and named in ways no family builds.</summary>
 public class ForeignCircuitTests
 {
-    public static TheoryData<string, string> Faults => new()
-    {
-        { "two-stations", "SB1/1-2-open" },
-        { "two-stations", "SA2/3-4-open" },
-        { "two-stations", "K1/13-14-open" },
-        { "two-stations", "K1/A1-A2-open" },
-        { "two-stations", "QF/3-4-open" },
-        { "two-stations", "B1/tripped" },
-        { "two-stations", "MA/winding-V-open" },
-        { "line-to-line-480", "CF2/1-2-blown" },
-        { "line-to-line-480", "OL/95-96-open" },
-        { "line-to-line-480", "M/13-14-open" },
-        { "line-to-line-480", "M/1-2-open" },
-        { "line-to-line-480", "ES/left-operated" },
-        { "line-to-line-480", "MTR/winding-U-open" },
-        { "line-to-line-480", "SRC/L2-missing" },
-        { "line-to-line-480", "STOP/1-2-high-resistance" },
-    };
+    public static TheoryData<string, string> Faults =>
+        new()
+        {
+            { "two-stations", "SB1/1-2-open" },
+            { "two-stations", "SA2/3-4-open" },
+            { "two-stations", "K1/13-14-open" },
+            { "two-stations", "K1/A1-A2-open" },
+            { "two-stations", "QF/3-4-open" },
+            { "two-stations", "B1/tripped" },
+            { "two-stations", "MA/winding-V-open" },
+            { "line-to-line-480", "CF2/1-2-blown" },
+            { "line-to-line-480", "OL/95-96-open" },
+            { "line-to-line-480", "M/13-14-open" },
+            { "line-to-line-480", "M/1-2-open" },
+            { "line-to-line-480", "ES/left-operated" },
+            { "line-to-line-480", "MTR/winding-U-open" },
+            { "line-to-line-480", "SRC/L2-missing" },
+            { "line-to-line-480", "STOP/1-2-high-resistance" },
+        };
 
     [Theory]
     [MemberData(nameof(Faults))]
@@ -61,10 +62,16 @@ public class ForeignCircuitTests
 
         var sheets = circuit.Compiled().Sheets;
         sheets.Length.ShouldBe(2);
-        var drawn = sheets.SelectMany(s => s.Parts.SelectMany(p => p.Terminals.Select(t => t.Terminal)).Concat(s.References.Select(r => r.Terminal))).ToHashSet();
-        circuit.Paths.SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
-            .Where(t => t.Name != "PE").ShouldAllBe(t => drawn.Contains(t));
+        var drawn = sheets
+            .SelectMany(s => s.Parts.SelectMany(p => p.Terminals.Select(t => t.Terminal)).Concat(s.References.Select(r => r.Terminal)))
+            .ToHashSet();
+        circuit
+            .Paths.SelectMany(p => p.Expression.Parts())
+            .SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
+            .Where(t => t.Name != "PE")
+            .ShouldAllBe(t => drawn.Contains(t));
     }
 
-    private static Circuit Read(string name) => CircuitFile.Read(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Foreign", $"{name}.json")));
+    private static Circuit Read(string name) =>
+        CircuitFile.Read(File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Foreign", $"{name}.json")));
 }

@@ -16,14 +16,20 @@ public class HistoryTests
     {
         var session = new DiagnosisSession(Circuit.Compiled());
         session.Learn(history);
-        return session.Diagnose(JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 })));
+        return session.Diagnose(
+            JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }))
+        );
     }
 
     private static double Share(DiagnosisResult result, string unit) => result.Units.FirstOrDefault(u => u.Unit == unit)?.Probability ?? 0;
 
     private static readonly JournalEntry Dead = new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped"));
 
-    private static History Here(string fault, int times) => History.None with { Here = ImmutableSortedDictionary<string, int>.Empty.Add(fault, times) };
+    private static History Here(string fault, int times) =>
+        History.None with
+        {
+            Here = ImmutableSortedDictionary<string, int>.Empty.Add(fault, times),
+        };
 
     [Fact]
     public void What_failed_here_before_is_suspected_sooner()
@@ -50,7 +56,11 @@ public class HistoryTests
     {
         var fault = Starters.Fault(Circuit, "S2/13-14-open");
         var plant = History.None with { Plant = ImmutableSortedDictionary<string, int>.Empty.Add(History.KeyOf(Circuit, fault), 3) };
-        var (none, elsewhere, here) = (Share(After(History.None, Dead), "S2"), Share(After(plant, Dead), "S2"), Share(After(Here(fault.Id, 3), Dead), "S2"));
+        var (none, elsewhere, here) = (
+            Share(After(History.None, Dead), "S2"),
+            Share(After(plant, Dead), "S2"),
+            Share(After(Here(fault.Id, 3), Dead), "S2")
+        );
         elsewhere.ShouldBeInRange(none, here);
         elsewhere.ShouldNotBe(none);
     }
@@ -58,7 +68,13 @@ public class HistoryTests
     [Fact]
     public void A_reading_outweighs_what_was_repaired_before()
     {
-        var passes = new Reading(Quantity.Ohms, TerminalId.Parse("S2:13"), TerminalId.Parse("S2:14"), [Starters.Press], ReadingValue.Of(0.1));
+        var passes = new Reading(
+            Quantity.Ohms,
+            TerminalId.Parse("S2:13"),
+            TerminalId.Parse("S2:14"),
+            [Starters.Press],
+            ReadingValue.Of(0.1)
+        );
         var result = After(Here("S2/13-14-open", 10), Dead, new Isolated(["Q1"]), new ProvedDead(true, true), passes);
         Share(result, "S2").ShouldBeLessThan(0.1);
     }
@@ -74,17 +90,21 @@ public class HistoryTests
         var low = new Reading(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], ReadingValue.Of(0.84 * ohms));
         JournalEntry[] entries = [Dead, new Isolated(["Q1"]), new ProvedDead(true, true), low];
         Healthy(After(known, entries)).ShouldBeLessThan(0.4 * Healthy(After(History.None, entries)));
-        After(known, [.. entries[..3], low with { Value = ReadingValue.Of(1.1 * ohms) }]).Units.ShouldNotContain(u => u.Suspects[0].Fault != null && u.Suspects[0].Fault!.Id == "KM1/coil-shorted");
+        After(known, [.. entries[..3], low with { Value = ReadingValue.Of(1.1 * ohms) }])
+            .Units.ShouldNotContain(u => u.Suspects[0].Fault != null && u.Suspects[0].Fault!.Id == "KM1/coil-shorted");
 
         // How well the reading fits a coil that is as it should be, seen by what else in the path keeps its share.
-        static double Healthy(DiagnosisResult result) => result.Units.Where(u => u.Unit is "S2" or "S1").Sum(u => u.Probability) / Math.Max(1e-9, result.Units.Where(u => u.Unit == "KM1").Sum(u => u.Probability));
+        static double Healthy(DiagnosisResult result) =>
+            result.Units.Where(u => u.Unit is "S2" or "S1").Sum(u => u.Probability)
+            / Math.Max(1e-9, result.Units.Where(u => u.Unit == "KM1").Sum(u => u.Probability));
     }
 
     [Fact]
     public void Only_good_windings_measured_by_themselves_are_learned_from()
     {
         Reading Coil(double ohms) => new(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], ReadingValue.Of(ohms));
-        JobState State(params JournalEntry[] entries) => JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
+        JobState State(params JournalEntry[] entries) =>
+            JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
         OwnResistances.Of(State(Coil(580))).ShouldBe([("KM1:A1 KM1:A2", 580)]);
         OwnResistances.Of(State(Coil(580), new Repair("KM1", "coil", ["coil"]))).ShouldBeEmpty();
         OwnResistances.Of(State(new WireLifted("5.1", TerminalId.Parse("KM1:A1")), Coil(580))).ShouldBeEmpty();

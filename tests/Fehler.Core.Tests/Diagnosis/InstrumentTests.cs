@@ -11,7 +11,8 @@ namespace Fehler.Core.Tests.Diagnosis;
 public class InstrumentTests
 {
     private static readonly Circuit Circuit = Starters.LineToNeutral;
-    private static readonly TerminalId Winding = TerminalId.Parse("M1:U"), Case = TerminalId.Parse("M1:PE");
+    private static readonly TerminalId Winding = TerminalId.Parse("M1:U"),
+        Case = TerminalId.Parse("M1:PE");
 
     /// <summary>Insulation that breaks down only at voltage: the ohmmeter finds it sound, the tester at 500 V does not (common practice).</summary>
     [Fact]
@@ -30,8 +31,16 @@ public class InstrumentTests
     [Fact]
     public void Low_insulation_points_to_a_damp_motor_and_high_insulation_clears_it()
     {
-        double Damp(double ohms) => new Journal(Circuit).Did(Starters.Press, "KM1 in, M1 runs").Dead().Add(Insulation(ohms)).Diagnose()
-            .Units.Where(u => u.Unit == "M1").SelectMany(u => u.Suspects).Where(s => s.Fault!.Id == "M1/damp").Sum(s => s.Probability);
+        double Damp(double ohms) =>
+            new Journal(Circuit)
+                .Did(Starters.Press, "KM1 in, M1 runs")
+                .Dead()
+                .Add(Insulation(ohms))
+                .Diagnose()
+                .Units.Where(u => u.Unit == "M1")
+                .SelectMany(u => u.Suspects)
+                .Where(s => s.Fault!.Id == "M1/damp")
+                .Sum(s => s.Probability);
         Damp(120e3).ShouldBeGreaterThan(0.35);
         Damp(80e6).ShouldBeLessThan(0.01);
     }
@@ -55,7 +64,12 @@ public class InstrumentTests
         run.Result.Status.ShouldBe(DiagnosisStatus.Found);
         run.Result.Units[0].Unit.ShouldBe("M1");
         run.Entries.OfType<Reading>().ShouldContain(r => r.Quantity == Quantity.Insulation);
-        new DiagnosisSession(Circuit.Compiled()).Diagnose(JobState.Of(Circuit.Compiled(), run.Entries), without: Without.InsulationTester, cancellation: TestContext.Current.CancellationToken)
+        new DiagnosisSession(Circuit.Compiled())
+            .Diagnose(
+                JobState.Of(Circuit.Compiled(), run.Entries),
+                without: Without.InsulationTester,
+                cancellation: TestContext.Current.CancellationToken
+            )
             .Proposals.ShouldNotContain(p => p.Kind == ProposalKind.Reading && p.Quantity == Quantity.Insulation);
     }
 
@@ -89,8 +103,13 @@ public class InstrumentTests
         var result = journal.Looked("INC", "rotation", "L1-L3-L2").Diagnose();
         result.Units[0].Unit.ShouldBe("INC");
         result.Status.ShouldBe(DiagnosisStatus.Found);
-        new Journal(Circuit).Did(Starters.Press, "KM1 in, M1 runs reverse").Looked("INC", "rotation", "L1-L2-L3").Diagnose()
-            .Units[0].Suspects[0].Fault!.Title.ShouldContain("exchanged");
+        new Journal(Circuit)
+            .Did(Starters.Press, "KM1 in, M1 runs reverse")
+            .Looked("INC", "rotation", "L1-L2-L3")
+            .Diagnose()
+            .Units[0]
+            .Suspects[0]
+            .Fault!.Title.ShouldContain("exchanged");
     }
 
     /// <summary>Ohms of a sound panel with k taken for M: every value is a thousand times too large, no fault makes that.</summary>
@@ -116,20 +135,33 @@ public class InstrumentTests
     [Fact]
     public void Readings_of_a_meter_that_was_found_wrong_do_not_count()
     {
-        Journal Begin() => new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped").Looked("F2", "flag", "not tripped");
+        Journal Begin() =>
+            new Journal(Circuit)
+                .Add(new LiveWorkAcknowledged())
+                .Did(Starters.Press, "KM1 out, M1 stopped")
+                .Looked("F2", "flag", "not tripped");
         var clean = Begin().Diagnose();
         var spoilt = Begin().Volts("INC:L1", "INC:L2", 0).Volts("INC:L1", "INC:N", 0).Volts("F3:1", "INC:N", 0).Volts("F1:1", "INC:N", 0);
         spoilt.Diagnose().Summary.ShouldContain("rather the meter");
         var after = spoilt.Add(new MeterChecked(false)).Diagnose();
-        after.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)).ShouldBe(clean.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)), ignoreOrder: true);
-        var good = Begin().Volts("INC:L1", "INC:L2", 0).Volts("INC:L1", "INC:N", 0).Volts("F3:1", "INC:N", 0).Volts("F1:1", "INC:N", 0).Add(new MeterChecked(true)).Diagnose();
+        after
+            .Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6))
+            .ShouldBe(clean.Units.ToDictionary(u => u.Unit, u => Math.Round(u.Probability, 6)), ignoreOrder: true);
+        var good = Begin()
+            .Volts("INC:L1", "INC:L2", 0)
+            .Volts("INC:L1", "INC:N", 0)
+            .Volts("F3:1", "INC:N", 0)
+            .Volts("F1:1", "INC:N", 0)
+            .Add(new MeterChecked(true))
+            .Diagnose();
         good.Summary.ShouldNotContain("rather the meter");
     }
 
     [Fact]
     public void Only_the_readings_of_that_meter_since_its_last_check_are_void()
     {
-        Reading By(string meter) => new(Quantity.Volts, TerminalId.Parse("F3:1"), TerminalId.Parse("INC:N"), [], ReadingValue.Of(230), meter);
+        Reading By(string meter) =>
+            new(Quantity.Volts, TerminalId.Parse("F3:1"), TerminalId.Parse("INC:N"), [], ReadingValue.Of(230), meter);
         var entries = Stamped(By("A"), new MeterChecked(true, "A"), By("A"), By("B"), new MeterChecked(false, "A"), By("A")).ToList();
         JobState.Of(Circuit.Compiled(), entries).Void.ShouldBe([entries[2].Id]);
     }
@@ -138,5 +170,6 @@ public class InstrumentTests
 
     private static Reading Insulation(double ohms) => new(Quantity.Insulation, Winding, Case, [], ReadingValue.Of(ohms));
 
-    private static IEnumerable<JournalEntry> Stamped(params JournalEntry[] entries) => [.. entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 })];
+    private static IEnumerable<JournalEntry> Stamped(params JournalEntry[] entries) =>
+        [.. entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 })];
 }

@@ -12,8 +12,11 @@ public class InterventionTests
     private static readonly Circuit Circuit = Starters.LineToNeutral;
 
     /// <summary>The wire from the retaining contact: off its terminal, the motor runs only while Start is held (common practice).</summary>
-    private static Journal RunsOnlyWhileHeld() => new Journal(Circuit).Add(new LiveWorkAcknowledged())
-        .Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 out, M1 stopped");
+    private static Journal RunsOnlyWhileHeld() =>
+        new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 out, M1 stopped");
 
     [Fact]
     public void A_loose_terminal_found_points_to_its_wire_and_a_tight_one_away_from_it()
@@ -31,8 +34,14 @@ public class InterventionTests
     [Fact]
     public void Working_after_a_loose_screw_was_tightened_shows_what_it_was()
     {
-        var result = RunsOnlyWhileHeld().Dead().Add(Tried("KM1:13", wasLoose: true)).Add(new Energised()).Add(new LiveWorkAcknowledged())
-            .Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 in, M1 runs").Diagnose();
+        var result = RunsOnlyWhileHeld()
+            .Dead()
+            .Add(Tried("KM1:13", wasLoose: true))
+            .Add(new Energised())
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 in, M1 runs")
+            .Diagnose();
         result.Status.ShouldBe(DiagnosisStatus.Repaired);
         result.Summary.ShouldContain("function test");
     }
@@ -42,8 +51,14 @@ public class InterventionTests
     public void Not_working_after_it_was_tightened_clears_the_wire()
     {
         var wire = Circuit.Conductors.First(c => c.From == TerminalId.Parse("KM1:13") || c.To == TerminalId.Parse("KM1:13"));
-        var result = RunsOnlyWhileHeld().Dead().Add(Tried("KM1:13", wasLoose: true)).Add(new Energised()).Add(new LiveWorkAcknowledged())
-            .Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 out, M1 stopped").Diagnose();
+        var result = RunsOnlyWhileHeld()
+            .Dead()
+            .Add(Tried("KM1:13", wasLoose: true))
+            .Add(new Energised())
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 out, M1 stopped")
+            .Diagnose();
         result.Units[0].Unit.ShouldBe("KM1");
         result.Units.Where(u => u.Unit == wire.Id).Sum(u => u.Probability).ShouldBeLessThan(0.05);
     }
@@ -59,8 +74,14 @@ public class InterventionTests
     [Fact]
     public void What_a_reset_leads_to_is_evidence()
     {
-        Journal Tripped() => new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped").Looked("F2", "flag", "tripped")
-            .Did(new("F2", "reset"), "KM1 out, M1 stopped").Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 in, M1 runs");
+        Journal Tripped() =>
+            new Journal(Circuit)
+                .Add(new LiveWorkAcknowledged())
+                .Did(Starters.Press, "KM1 out, M1 stopped")
+                .Looked("F2", "flag", "tripped")
+                .Did(new("F2", "reset"), "KM1 out, M1 stopped")
+                .Did(Starters.Press, "KM1 in, M1 runs")
+                .Did(Starters.Release, "KM1 in, M1 runs");
         var again = Tripped().Did(Step.Wait(600), "KM1 out, M1 stopped").Diagnose();
         again.Units.Where(u => u.Suspects[0].Fault?.Id == "F2/tripped").Sum(u => u.Probability).ShouldBeLessThan(0.05);
         again.Units[0].Suspects[0].Fault!.Id.ShouldBeOneOf("M1/overloaded", "F2/set-low");
@@ -71,10 +92,15 @@ public class InterventionTests
     [Fact]
     public void A_fault_that_is_away_when_one_looks_stays_suspected_as_one_that_comes_and_goes()
     {
-        var result = new Journal(Circuit).Add(new LiveWorkAcknowledged())
-            .Did(Starters.Press, "KM1 out, M1 stopped").Did(Starters.Release, "KM1 out, M1 stopped")
-            .Did(Starters.Press, "KM1 out, M1 stopped").Did(Starters.Release, "KM1 out, M1 stopped")
-            .Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 in, M1 runs").Diagnose();
+        var result = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Did(Starters.Release, "KM1 out, M1 stopped")
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Did(Starters.Release, "KM1 out, M1 stopped")
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 in, M1 runs")
+            .Diagnose();
         result.Status.ShouldNotBe(DiagnosisStatus.Repaired);
         var leading = result.Units.Where(u => u.Unit.Length > 0).Take(3).Select(u => u.Suspects[0]).ToList();
         leading.ShouldAllBe(s => s.ComesAndGoes > 0.9, result.Summary);

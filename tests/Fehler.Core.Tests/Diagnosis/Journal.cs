@@ -26,16 +26,36 @@ internal sealed class Journal(Circuit circuit)
 
     /// <summary>Ohms; null is OL.</summary>
     public Journal Ohms(string from, string to, double? ohms, params Step[] held) =>
-        Add(new Reading(Quantity.Ohms, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], ohms is { } value ? ReadingValue.Of(value) : new ReadingValue(ReadingKind.OverLimit)));
+        Add(
+            new Reading(
+                Quantity.Ohms,
+                TerminalId.Parse(from),
+                TerminalId.Parse(to),
+                [.. held],
+                ohms is { } value ? ReadingValue.Of(value) : new ReadingValue(ReadingKind.OverLimit)
+            )
+        );
 
     public Journal Beep(string from, string to, bool beeps, params Step[] held) =>
-        Add(new Reading(Quantity.Continuity, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], new ReadingValue(beeps ? ReadingKind.Beep : ReadingKind.Silent)));
+        Add(
+            new Reading(
+                Quantity.Continuity,
+                TerminalId.Parse(from),
+                TerminalId.Parse(to),
+                [.. held],
+                new ReadingValue(beeps ? ReadingKind.Beep : ReadingKind.Silent)
+            )
+        );
 
     public Journal Dead() => Add(new Isolated(["Q1"])).Add(new ProvedDead(true, true));
 
     public DiagnosisResult Diagnose(Strategy strategy = Strategy.MostTelling, Without without = Without.None) =>
         new DiagnosisSession(circuit.Compiled()).Diagnose(JobState.Of(circuit.Compiled(), _entries), strategy, without);
 
-    public static ImmutableSortedDictionary<string, string> Seen(string text) => text.Split(',', StringSplitOptions.TrimEntries)
-        .ToImmutableSortedDictionary(s => s[..s.IndexOf(' ', StringComparison.Ordinal)], s => s[(s.IndexOf(' ', StringComparison.Ordinal) + 1)..]);
+    public static ImmutableSortedDictionary<string, string> Seen(string text) =>
+        text.Split(',', StringSplitOptions.TrimEntries)
+            .ToImmutableSortedDictionary(
+                s => s[..s.IndexOf(' ', StringComparison.Ordinal)],
+                s => s[(s.IndexOf(' ', StringComparison.Ordinal) + 1)..]
+            );
 }

@@ -63,9 +63,17 @@ public class LeftBehindTests
     {
         var circuit = FamilySamples.Of("reversing");
         var run = GuidedRun.On(circuit.Compiled(), FaultCatalogue.Of(circuit)[77]);
-        var atOnce = new DiagnosisSession(circuit.Compiled()).Diagnose(JobState.Of(circuit.Compiled(), run.Entries), cancellation: TestContext.Current.CancellationToken);
+        var atOnce = new DiagnosisSession(circuit.Compiled()).Diagnose(
+            JobState.Of(circuit.Compiled(), run.Entries),
+            cancellation: TestContext.Current.CancellationToken
+        );
         var session = new DiagnosisSession(circuit.Compiled());
-        var stepwise = Enumerable.Range(1, run.Entries.Count).Select(n => session.Diagnose(JobState.Of(circuit.Compiled(), run.Entries.Take(n)), cancellation: TestContext.Current.CancellationToken)).Last();
+        var stepwise = Enumerable
+            .Range(1, run.Entries.Count)
+            .Select(n =>
+                session.Diagnose(JobState.Of(circuit.Compiled(), run.Entries.Take(n)), cancellation: TestContext.Current.CancellationToken)
+            )
+            .Last();
         stepwise.Summary.ShouldBe(atOnce.Summary);
         stepwise.Proposals.Select(p => p.Title).ShouldBe(atOnce.Proposals.Select(p => p.Title));
         foreach (var unit in atOnce.Units)

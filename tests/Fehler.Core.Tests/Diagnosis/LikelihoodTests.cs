@@ -5,8 +5,12 @@ namespace Fehler.Core.Tests.Diagnosis;
 
 public class LikelihoodTests
 {
-    private static readonly Prediction Full = new(PredictionKind.Value, 230, 11.5), Nothing = new(PredictionKind.Value, 0, 1.2),
-        Stray = new(PredictionKind.Stray, 60), Open = new(PredictionKind.OverLimit), Coil = new(PredictionKind.Value, 560, 56), Closed = new(PredictionKind.Value, 0.3, 0.25);
+    private static readonly Prediction Full = new(PredictionKind.Value, 230, 11.5),
+        Nothing = new(PredictionKind.Value, 0, 1.2),
+        Stray = new(PredictionKind.Stray, 60),
+        Open = new(PredictionKind.OverLimit),
+        Coil = new(PredictionKind.Value, 560, 56),
+        Closed = new(PredictionKind.Value, 0.3, 0.25);
 
     [Fact]
     public void A_reading_near_the_prediction_fits_and_one_far_from_it_is_an_outlier_not_an_impossibility()
@@ -33,7 +37,9 @@ public class LikelihoodTests
 
     [Fact]
     public void Unsteady_speaks_for_a_point_that_nothing_holds() =>
-        Likelihood.OfReading(new ReadingValue(ReadingKind.Unsteady), Stray, 230, 280).ShouldBeGreaterThan(10 * Likelihood.OfReading(new ReadingValue(ReadingKind.Unsteady), Full, 230, 280));
+        Likelihood
+            .OfReading(new ReadingValue(ReadingKind.Unsteady), Stray, 230, 280)
+            .ShouldBeGreaterThan(10 * Likelihood.OfReading(new ReadingValue(ReadingKind.Unsteady), Full, 230, 280));
 
     [Fact]
     public void OL_fits_an_open_path_and_not_a_coil()

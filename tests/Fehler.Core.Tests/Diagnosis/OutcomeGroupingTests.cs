@@ -6,7 +6,10 @@ namespace Fehler.Core.Tests.Diagnosis;
 /// <summary>Worth of a test in bits, against hand arithmetic (Shannon's entropy).</summary>
 public class OutcomeGroupingTests
 {
-    private static readonly Prediction Full = new(PredictionKind.Value, 230, 11.5), Nothing = new(PredictionKind.Value, 0, 1.2), Open = new(PredictionKind.OverLimit), Stray = new(PredictionKind.Stray, 40);
+    private static readonly Prediction Full = new(PredictionKind.Value, 230, 11.5),
+        Nothing = new(PredictionKind.Value, 0, 1.2),
+        Open = new(PredictionKind.OverLimit),
+        Stray = new(PredictionKind.Stray, 40);
 
     private const double Right = 1 - Likelihood.OutlierShare;
 
@@ -63,12 +66,18 @@ public class OutcomeGroupingTests
             var sum = weights.Sum();
             weights = [.. weights.Select(w => w / sum)];
             ImmutableArray<string> units = [.. Enumerable.Range(0, count).Select(_ => $"U{random.Next(6)}")];
-            var table = Column([.. Enumerable.Range(0, count).Select(_ => random.Next(5) switch
-            {
-                0 => Open,
-                1 => Stray,
-                _ => new Prediction(PredictionKind.Value, random.Next(400), 1 + random.Next(20)),
-            })]);
+            var table = Column([
+                .. Enumerable
+                    .Range(0, count)
+                    .Select(_ =>
+                        random.Next(5) switch
+                        {
+                            0 => Open,
+                            1 => Stray,
+                            _ => new Prediction(PredictionKind.Value, random.Next(400), 1 + random.Next(20)),
+                        }
+                    ),
+            ]);
             var grouping = new OutcomeGrouping(weights, units);
             var groups = grouping.Groups(table, 0);
             groups.SelectMany(g => g).Order().ShouldBe(Enumerable.Range(0, count));

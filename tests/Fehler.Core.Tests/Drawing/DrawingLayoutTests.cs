@@ -15,7 +15,10 @@ public class DrawingLayoutTests
         var circuit = Starters.Of(name);
         var drawn = circuit.Compiled().Sheets.SelectMany(s => s.Parts).SelectMany(p => p.Terminals).Select(t => t.Terminal).ToList();
         drawn.ShouldBeUnique();
-        var wanted = circuit.Paths.SelectMany(p => p.Expression.Parts()).SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t))).Where(t => t.Name != "PE");
+        var wanted = circuit
+            .Paths.SelectMany(p => p.Expression.Parts())
+            .SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t)))
+            .Where(t => t.Name != "PE");
         wanted.ShouldAllBe(t => drawn.Contains(t));
     }
 
@@ -47,7 +50,9 @@ public class DrawingLayoutTests
             foreach (var terminal in sheet.Parts.SelectMany(p => p.Terminals))
             {
                 sheet.Wires.ShouldContain(
-                    w => w.Wire == circuit.WireAt(terminal.Terminal) && w.Points.Any(p => Near(p, terminal)), $"{terminal.Terminal} at {terminal.X},{terminal.Y}");
+                    w => w.Wire == circuit.WireAt(terminal.Terminal) && w.Points.Any(p => Near(p, terminal)),
+                    $"{terminal.Terminal} at {terminal.X},{terminal.Y}"
+                );
             }
         }
     }
@@ -87,9 +92,20 @@ public class DrawingLayoutTests
     public void Without_lamps_the_control_sheet_is_narrower()
     {
         var with = Starters.LineToNeutral.Compiled().Sheets.First(s => s.Type == PathType.Control);
-        var without = DrawingLayout.Of(new DirectOnLine { Tag = "N", Title = "No lamps", RunLamp = false, TripLamp = false }.Build()).First(s => s.Type == PathType.Control);
+        var without = DrawingLayout
+            .Of(
+                new DirectOnLine
+                {
+                    Tag = "N",
+                    Title = "No lamps",
+                    RunLamp = false,
+                    TripLamp = false,
+                }.Build()
+            )
+            .First(s => s.Type == PathType.Control);
         without.Width.ShouldBeLessThan(with.Width);
     }
 
-    private static bool Near((double X, double Y) point, DrawnTerminal terminal) => Math.Abs(point.X - terminal.X) < 1e-6 && Math.Abs(point.Y - terminal.Y) < 1e-6;
+    private static bool Near((double X, double Y) point, DrawnTerminal terminal) =>
+        Math.Abs(point.X - terminal.X) < 1e-6 && Math.Abs(point.Y - terminal.Y) < 1e-6;
 }

@@ -40,7 +40,10 @@ public class CircuitEditorTests
     [Fact]
     public void An_insertion_keeps_the_numbers_and_routes_of_the_wires_it_does_not_touch()
     {
-        var circuit = Edited(new RenumberWire("3", "103"), new InsertBeside("S2:13-14", Beside.Parallel, "S4", "push-button", "13-14", "station", ""));
+        var circuit = Edited(
+            new RenumberWire("3", "103"),
+            new InsertBeside("S2:13-14", Beside.Parallel, "S4", "push-button", "13-14", "station", "")
+        );
         circuit.Conductors.Count(c => c.Wire == "103").ShouldBeGreaterThan(1);
         var untouched = Before.Conductors.Where(c => c.Wire is "1" or "2" or "N" or "2L1").ToList();
         untouched.ShouldAllBe(c => circuit.Conductors.Contains(c));
@@ -49,10 +52,15 @@ public class CircuitEditorTests
     [Fact]
     public void Taking_out_what_was_put_in_leads_back_to_the_circuit_before()
     {
-        var circuit = Edited(new InsertBeside("S1:21-22", Beside.SeriesAfter, "B3", "process-switch", "13-14", "station", ""), new RemovePart("B3:13-14"));
+        var circuit = Edited(
+            new InsertBeside("S1:21-22", Beside.SeriesAfter, "B3", "process-switch", "13-14", "station", ""),
+            new RemovePart("B3:13-14")
+        );
         circuit.Devices.ShouldBe(Before.Devices);
         circuit.Paths.ShouldBe(Before.Paths);
-        circuit.Conductors.Select(c => (c.Wire, c.From, c.To)).ShouldBe(Before.Conductors.Select(c => (c.Wire, c.From, c.To)), ignoreOrder: true);
+        circuit
+            .Conductors.Select(c => (c.Wire, c.From, c.To))
+            .ShouldBe(Before.Conductors.Select(c => (c.Wire, c.From, c.To)), ignoreOrder: true);
     }
 
     [Fact]
@@ -101,14 +109,22 @@ public class CircuitEditorTests
     public void All_ends_of_a_wire_can_be_brought_to_the_strip()
     {
         var circuit = Edited(new RouteOverStrip("3", "X1"));
-        circuit.Conductors.Where(c => c.Wire == "3").ShouldAllBe(c => c.From == TerminalId.Parse("X1:3") || c.To == TerminalId.Parse("X1:3"));
+        circuit
+            .Conductors.Where(c => c.Wire == "3")
+            .ShouldAllBe(c => c.From == TerminalId.Parse("X1:3") || c.To == TerminalId.Parse("X1:3"));
     }
 
     [Fact]
     public void A_conductor_landed_elsewhere_on_its_wire_is_moved_there_and_one_on_another_wire_is_refused()
     {
-        var conductor = Before.Conductors.First(c => c.Wire == "3" && c.To == TerminalId.Parse("KM1:13") || c.From == TerminalId.Parse("KM1:13"));
-        Should.Throw<CircuitException>(() => CircuitEditor.Apply(Before, new MoveEnd(conductor.Id, conductor.From == TerminalId.Parse("KM1:13"), "KM1:53"))).Message.ShouldContain("paths keep them apart");
+        var conductor = Before.Conductors.First(c =>
+            c.Wire == "3" && c.To == TerminalId.Parse("KM1:13") || c.From == TerminalId.Parse("KM1:13")
+        );
+        Should
+            .Throw<CircuitException>(() =>
+                CircuitEditor.Apply(Before, new MoveEnd(conductor.Id, conductor.From == TerminalId.Parse("KM1:13"), "KM1:53"))
+            )
+            .Message.ShouldContain("paths keep them apart");
     }
 
     [Fact]
@@ -140,7 +156,9 @@ public class CircuitEditorTests
     [InlineData("S9:13-14", "is not a part of any path")]
     [InlineData("KM1:1-2,3-4,5-6", "several poles")]
     public void Beside_what_is_not_a_two_terminal_part_nothing_is_put(string part, string reason) =>
-        Should.Throw<CircuitException>(() => Edited(new InsertBeside(part, Beside.Parallel, "B1", "process-switch", "13-14", "station", ""))).Message.ShouldContain(reason);
+        Should
+            .Throw<CircuitException>(() => Edited(new InsertBeside(part, Beside.Parallel, "B1", "process-switch", "13-14", "station", "")))
+            .Message.ShouldContain(reason);
 
     [Theory]
     [InlineData("KM1", "coilVolts", "high", "not a number")]

@@ -36,30 +36,41 @@ public class FamilyNgspiceTests
         var circuit = FamilySamples.Of(name);
         var faults = FaultCatalogue.Of(circuit).Where((_, i) => i % Every == 0).ToList();
         faults.ShouldNotBeEmpty();
-        var pairs = circuit.Devices.SelectMany(d => d.Kind.Elements(d).Where(e => e.A[0] != '~' && e.B[0] != '~' && e.Role != ElementRole.Source).Select(e => (From: d.Terminal(e.A), To: d.Terminal(e.B)))).ToList();
-        Parallel.ForEach(faults, (fault, _, number) =>
-        {
-            var simulator = new Simulator(Network.Of(circuit).With(fault.Alterations));
-            var start = circuit.Compiled().RunUp.Starts.FirstOrDefault();
-            var outcome = start is null ? simulator.Start() : simulator.Do(simulator.Start().State, [.. start.Prepare, start.Act]);
-            Compare(outcome, $"{name}: {fault.Id} {fault.Variant}");
-
-            var dead = simulator.Do(outcome.State, circuit.Compiled().Isolation.Off).State;
-            foreach (var (from, to) in new[] { pairs[(int)(7 * number % pairs.Count)], pairs[(int)((7 * number + 3) % pairs.Count)] })
+        var pairs = circuit
+            .Devices.SelectMany(d =>
+                d.Kind.Elements(d)
+                    .Where(e => e.A[0] != '~' && e.B[0] != '~' && e.Role != ElementRole.Source)
+                    .Select(e => (From: d.Terminal(e.A), To: d.Terminal(e.B)))
+            )
+            .ToList();
+        Parallel.ForEach(
+            faults,
+            (fault, _, number) =>
             {
-                var nodes = Ngspice.Op(SpiceNetlist.Ohms(simulator.Network, dead, from, to));
-                var spice = nodes.GetValueOrDefault(SpiceNetlist.NodeName(simulator.Network, from)) - nodes.GetValueOrDefault(SpiceNetlist.NodeName(simulator.Network, to));
-                var ours = simulator.Network.Ohms(dead, from, to);
-                if (double.IsInfinity(ours))
+                var simulator = new Simulator(Network.Of(circuit).With(fault.Alterations));
+                var start = circuit.Compiled().RunUp.Starts.FirstOrDefault();
+                var outcome = start is null ? simulator.Start() : simulator.Do(simulator.Start().State, [.. start.Prepare, start.Act]);
+                Compare(outcome, $"{name}: {fault.Id} {fault.Variant}");
+
+                var dead = simulator.Do(outcome.State, circuit.Compiled().Isolation.Off).State;
+                foreach (var (from, to) in new[] { pairs[(int)(7 * number % pairs.Count)], pairs[(int)((7 * number + 3) % pairs.Count)] })
                 {
-                    spice.ShouldBeGreaterThan(39e6, $"{name}: {fault.Id}: {from} to {to}");
-                }
-                else
-                {
-                    ours.ShouldBe(spice, 1e-3 * spice + 1e-4, $"{name}: {fault.Id}: {from} to {to}");
+                    var nodes = Ngspice.Op(SpiceNetlist.Ohms(simulator.Network, dead, from, to));
+                    var spice =
+                        nodes.GetValueOrDefault(SpiceNetlist.NodeName(simulator.Network, from))
+                        - nodes.GetValueOrDefault(SpiceNetlist.NodeName(simulator.Network, to));
+                    var ours = simulator.Network.Ohms(dead, from, to);
+                    if (double.IsInfinity(ours))
+                    {
+                        spice.ShouldBeGreaterThan(39e6, $"{name}: {fault.Id}: {from} to {to}");
+                    }
+                    else
+                    {
+                        ours.ShouldBe(spice, 1e-3 * spice + 1e-4, $"{name}: {fault.Id}: {from} to {to}");
+                    }
                 }
             }
-        });
+        );
     }
 
     private static void Compare(Outcome outcome, string what)
@@ -71,7 +82,10 @@ public class FamilyNgspiceTests
         foreach (var terminal in terminals)
         {
             var reference = spice.GetValueOrDefault(SpiceNetlist.NodeName(network, terminal), Complex.Zero);
-            (outcome.Solution.Volts(terminal) - reference).Magnitude.ShouldBeLessThan(0.01 + 1e-4 * reference.Magnitude, $"{what}: {terminal} AC");
+            (outcome.Solution.Volts(terminal) - reference).Magnitude.ShouldBeLessThan(
+                0.01 + 1e-4 * reference.Magnitude,
+                $"{what}: {terminal} AC"
+            );
         }
 
         if (!network.Circuit.Devices.Any(d => d.Kind.DirectOutput is not null))
@@ -83,7 +97,9 @@ public class FamilyNgspiceTests
         foreach (var terminal in terminals)
         {
             var reference = direct.GetValueOrDefault(SpiceNetlist.NodeName(network, terminal));
-            outcome.Solution.DcVolts(terminal, network.Circuit.Earth).ShouldBe(reference, 0.01 + 1e-4 * Math.Abs(reference), $"{what}: {terminal} DC");
+            outcome
+                .Solution.DcVolts(terminal, network.Circuit.Earth)
+                .ShouldBe(reference, 0.01 + 1e-4 * Math.Abs(reference), $"{what}: {terminal} DC");
         }
     }
 }

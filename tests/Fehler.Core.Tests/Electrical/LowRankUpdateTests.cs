@@ -17,7 +17,13 @@ public class LowRankUpdateTests
         var healthy = Network.Of(circuit);
         var simulator = new Simulator(healthy);
         var rest = simulator.Start().State;
-        var states = circuit.Compiled().RunUp.Starts.Take(2).Select(s => simulator.Do(rest, [.. s.Prepare, s.Act]).State).Append(rest).Distinct().ToList();
+        var states = circuit
+            .Compiled()
+            .RunUp.Starts.Take(2)
+            .Select(s => simulator.Do(rest, [.. s.Prepare, s.Act]).State)
+            .Append(rest)
+            .Distinct()
+            .ToList();
         var updated = 0;
         foreach (var faulty in FaultCatalogue.Of(circuit).Select(f => healthy.With(f.Alterations)).Where(n => n.IsUpdate))
         {
@@ -30,7 +36,10 @@ public class LowRankUpdateTests
                 updated++;
                 for (var n = 0; n < faulty.Size; n++)
                 {
-                    (update.NodeVolts(n) - scratch.Volts[n]).Magnitude.ShouldBeLessThan(1e-4, $"{name}: {string.Join(" + ", faulty.Alterations)}, node {n}");
+                    (update.NodeVolts(n) - scratch.Volts[n]).Magnitude.ShouldBeLessThan(
+                        1e-4,
+                        $"{name}: {string.Join(" + ", faulty.Alterations)}, node {n}"
+                    );
                     // An unearthed direct supply hangs on insulation of 10 Gohm alone: what it is to earth has fewer digits either way.
                     update.DirectVolts(n).ShouldBe(direct?.Volts[n] ?? 0, 1e-3);
                 }

@@ -13,7 +13,9 @@ internal static partial class Ngspice
     public static Dictionary<string, Complex> Ac(string netlist)
     {
         var voltages = new Dictionary<string, Complex>();
-        var output = Run(netlist.Replace(".print ac all", ".control\nrun\nset numdgt=10\nset width=200\nprint all\n.endc", StringComparison.Ordinal));
+        var output = Run(
+            netlist.Replace(".print ac all", ".control\nrun\nset numdgt=10\nset width=200\nprint all\n.endc", StringComparison.Ordinal)
+        );
         foreach (Match match in ComplexValue().Matches(output))
         {
             voltages[match.Groups[1].Value] = new Complex(Number(match.Groups[2].Value), Number(match.Groups[3].Value));
@@ -35,7 +37,9 @@ internal static partial class Ngspice
         File.WriteAllText(file, netlist);
         try
         {
-            using var process = Process.Start(new ProcessStartInfo("ngspice", ["-b", file]) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+            using var process = Process.Start(
+                new ProcessStartInfo("ngspice", ["-b", file]) { RedirectStandardOutput = true, RedirectStandardError = true }
+            )!;
             var errors = process.StandardError.ReadToEndAsync();
             var output = process.StandardOutput.ReadToEnd();
             process.WaitForExit();

@@ -30,11 +30,14 @@ public class NgspiceComparisonTests
         var circuit = Starters.Of(name);
         var faults = FaultCatalogue.Of(circuit).Where((_, i) => i % Every == 0).ToList();
         faults.Count.ShouldBeGreaterThan(30);
-        Parallel.ForEach(faults, fault =>
-        {
-            var simulator = Starters.With(circuit, [.. fault.Alterations]);
-            Compare(simulator.Do(simulator.Start().State, Starters.Press), $"{fault.Id} {fault.Variant}");
-        });
+        Parallel.ForEach(
+            faults,
+            fault =>
+            {
+                var simulator = Starters.With(circuit, [.. fault.Alterations]);
+                Compare(simulator.Do(simulator.Start().State, Starters.Press), $"{fault.Id} {fault.Variant}");
+            }
+        );
     }
 
     [Theory]
@@ -43,29 +46,45 @@ public class NgspiceComparisonTests
     public void Resistances_with_a_fault_agree_for_ten_pairs_of_points(string name)
     {
         var circuit = Starters.Of(name);
-        var pairs = new[] { ("KM1:A1", "KM1:A2"), ("S1:21", "S1:22"), ("S2:13", "S2:14"), ("M1:U", "M1:V"), ("M1:V", "M1:W"), ("M1:U", "M1:PE"), ("F2:95", "F2:96"), ("F1:1", "F1:2"), ("F3:1", "KM1:A2"), ("F3:2", "KM1:A1") }
-            .Select(p => (From: TerminalId.Parse(p.Item1), To: TerminalId.Parse(p.Item2))).ToList();
-        var faults = FaultCatalogue.Of(circuit).Where((_, i) => i % (2 * Every) == 3).ToList();
-        Parallel.ForEach(faults, fault =>
+        var pairs = new[]
         {
-            var simulator = Starters.With(circuit, [.. fault.Alterations]);
-            var state = simulator.Do(simulator.Start().State, circuit.Compiled().Isolation.Off).State;
-            foreach (var (from, to) in pairs)
+            ("KM1:A1", "KM1:A2"),
+            ("S1:21", "S1:22"),
+            ("S2:13", "S2:14"),
+            ("M1:U", "M1:V"),
+            ("M1:V", "M1:W"),
+            ("M1:U", "M1:PE"),
+            ("F2:95", "F2:96"),
+            ("F1:1", "F1:2"),
+            ("F3:1", "KM1:A2"),
+            ("F3:2", "KM1:A1"),
+        }
+            .Select(p => (From: TerminalId.Parse(p.Item1), To: TerminalId.Parse(p.Item2)))
+            .ToList();
+        var faults = FaultCatalogue.Of(circuit).Where((_, i) => i % (2 * Every) == 3).ToList();
+        Parallel.ForEach(
+            faults,
+            fault =>
             {
-                var nodes = Ngspice.Op(SpiceNetlist.Ohms(simulator.Network, state, from, to));
-                double At(TerminalId t) => nodes.GetValueOrDefault(SpiceNetlist.NodeName(simulator.Network, t));
-                var spice = At(from) - At(to);
-                var ours = simulator.Network.Ohms(state, from, to);
-                if (double.IsInfinity(ours))
+                var simulator = Starters.With(circuit, [.. fault.Alterations]);
+                var state = simulator.Do(simulator.Start().State, circuit.Compiled().Isolation.Off).State;
+                foreach (var (from, to) in pairs)
                 {
-                    spice.ShouldBeGreaterThan(40e6, $"{fault.Id}: {from} to {to}");
-                }
-                else
-                {
-                    ours.ShouldBe(spice, 1e-3 * spice + 1e-4, $"{fault.Id}: {from} to {to}");
+                    var nodes = Ngspice.Op(SpiceNetlist.Ohms(simulator.Network, state, from, to));
+                    double At(TerminalId t) => nodes.GetValueOrDefault(SpiceNetlist.NodeName(simulator.Network, t));
+                    var spice = At(from) - At(to);
+                    var ours = simulator.Network.Ohms(state, from, to);
+                    if (double.IsInfinity(ours))
+                    {
+                        spice.ShouldBeGreaterThan(40e6, $"{fault.Id}: {from} to {to}");
+                    }
+                    else
+                    {
+                        ours.ShouldBe(spice, 1e-3 * spice + 1e-4, $"{fault.Id}: {from} to {to}");
+                    }
                 }
             }
-        });
+        );
     }
 
     private static void Compare(Outcome outcome, string what)
@@ -76,7 +95,10 @@ public class NgspiceComparisonTests
         foreach (var terminal in network.Circuit.Conductors.SelectMany(c => new[] { c.From, c.To }).Distinct())
         {
             var reference = spice.TryGetValue(SpiceNetlist.NodeName(network, terminal), out var v) ? v : Complex.Zero;
-            (outcome.Solution.Volts(terminal) - reference).Magnitude.ShouldBeLessThan(0.01 + 1e-4 * reference.Magnitude, $"{what}: {terminal}");
+            (outcome.Solution.Volts(terminal) - reference).Magnitude.ShouldBeLessThan(
+                0.01 + 1e-4 * reference.Magnitude,
+                $"{what}: {terminal}"
+            );
         }
     }
 }

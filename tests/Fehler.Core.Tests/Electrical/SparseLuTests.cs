@@ -18,8 +18,12 @@ public class SparseLuTests
     {
         const int size = 60;
         var random = new Random(seed);
-        var links = Enumerable.Range(1, size - 1).Select(i => (A: i, B: random.Next(i)))
-            .Concat(Enumerable.Range(0, 25).Select(_ => (A: random.Next(size), B: random.Next(size)))).Where(l => l.A != l.B).ToList();
+        var links = Enumerable
+            .Range(1, size - 1)
+            .Select(i => (A: i, B: random.Next(i)))
+            .Concat(Enumerable.Range(0, 25).Select(_ => (A: random.Next(size), B: random.Next(size))))
+            .Where(l => l.A != l.B)
+            .ToList();
         var pattern = new SparsePattern(size, links);
         var lu = new SparseLu<Complex>(pattern);
         var dense = Matrix<Complex>.Build.Dense(size, size);

@@ -14,7 +14,12 @@ public class SupplyAndMeterTests
     [InlineData(480, 277)]
     public void Phase_to_earth_is_the_line_voltage_over_root_three(double line, double phase)
     {
-        var circuit = new DirectOnLine { Tag = "S", Title = "Supply", LineVolts = line }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "S",
+            Title = "Supply",
+            LineVolts = line,
+        }.Build();
         var rest = Starters.Healthy(circuit).Start();
         rest.Volts("INC:L1", "INC:PE").ShouldBe(phase, 0.5);
         rest.Volts("INC:L1", "INC:L2").ShouldBe(line, 0.5);
@@ -58,7 +63,12 @@ public class SupplyAndMeterTests
     [InlineData("delta", 2.0 / 3, 2.0 / 3, 2.0 / 3)]
     public void Windings_read_as_they_are_connected(string connection, double uv, double vw, double wu)
     {
-        var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorDelta = connection == "delta" }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "W",
+            Title = "Windings",
+            MotorDelta = connection == "delta",
+        }.Build();
         var r = circuit.Device("M1").Given("statorOhms").Number!.Value * (connection == "delta" ? 3 : 1);
         Ohms(circuit, []).ShouldBe([uv * r, vw * r, wu * r], 0.03);
     }
@@ -66,7 +76,12 @@ public class SupplyAndMeterTests
     [Fact]
     public void An_open_delta_winding_reads_2R_R_R()
     {
-        var circuit = new DirectOnLine { Tag = "W", Title = "Windings", MotorDelta = true }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "W",
+            Title = "Windings",
+            MotorDelta = true,
+        }.Build();
         var r = circuit.Device("M1").Given("statorOhms").Number!.Value * 3;
         Ohms(circuit, [new ElementOpen("M1", "U-~u")]).ShouldBe([2 * r, r, r], 0.03);
     }
@@ -96,6 +111,11 @@ public class SupplyAndMeterTests
     {
         var simulator = Starters.With(circuit, [.. fault]);
         var state = simulator.Do(simulator.Start().State, new Step("Q1", "off")).State;
-        return [.. new[] { ("U", "V"), ("V", "W"), ("W", "U") }.Select(p => simulator.Network.Ohms(state, new("M1", p.Item1), new("M1", p.Item2)))];
+        return
+        [
+            .. new[] { ("U", "V"), ("V", "W"), ("W", "U") }.Select(p =>
+                simulator.Network.Ohms(state, new("M1", p.Item1), new("M1", p.Item2))
+            ),
+        ];
     }
 }

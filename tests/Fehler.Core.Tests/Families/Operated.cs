@@ -17,7 +17,10 @@ internal sealed class Operated
     }
 
     public Operated(Circuit circuit, string fault, string variant = "")
-        : this(circuit, [.. FaultCatalogue.Of(circuit).First(f => f.Id == fault && (variant.Length == 0 || f.Variant == variant)).Alterations]) { }
+        : this(
+            circuit,
+            [.. FaultCatalogue.Of(circuit).First(f => f.Id == fault && (variant.Length == 0 || f.Variant == variant)).Alterations]
+        ) { }
 
     public Outcome Outcome { get; private set; }
 
@@ -27,7 +30,12 @@ internal sealed class Operated
     {
         foreach (var words in steps.Select(s => s.Split(' ')))
         {
-            Outcome = _simulator.Do(Outcome.State, words[0] == "wait" ? Step.Wait(double.Parse(words[1], System.Globalization.CultureInfo.InvariantCulture)) : new Step(words[0], string.Join(' ', words.Skip(1))));
+            Outcome = _simulator.Do(
+                Outcome.State,
+                words[0] == "wait"
+                    ? Step.Wait(double.Parse(words[1], System.Globalization.CultureInfo.InvariantCulture))
+                    : new Step(words[0], string.Join(' ', words.Skip(1)))
+            );
         }
 
         return this;

@@ -34,7 +34,9 @@ public class FaultCatalogueTests
         var network = Network.Of(circuit);
         var faults = FaultCatalogue.Of(circuit);
         faults.Select(f => (f.Id, f.Variant)).ShouldBeUnique();
-        faults.Where(f => f.ProofPoints is not null).ShouldAllBe(f => network.Has(f.ProofPoints!.Value.From) && network.Has(f.ProofPoints.Value.To));
+        faults
+            .Where(f => f.ProofPoints is not null)
+            .ShouldAllBe(f => network.Has(f.ProofPoints!.Value.From) && network.Has(f.ProofPoints.Value.To));
     }
 
     [Theory]
@@ -44,7 +46,25 @@ public class FaultCatalogueTests
         var circuit = Starters.Of(name);
         var ids = FaultCatalogue.Of(circuit).Select(f => f.Id).ToHashSet();
         circuit.Conductors.ShouldAllBe(c => ids.Contains($"{c.Id}/open"));
-        foreach (var id in new[] { "KM1/A1-A2-open", "KM1/1-2-open", "KM1/3-4-made", "KM1/13-14-open", "F2/95-96-open", "F2/tripped", "S1/21-22-open", "S2/13-14-open", "S0/left-operated", "H1/X1-X2-open", "M1/winding-U-open", "INC/L2-missing", "F1/3-4-blown", "Q1/5-6-open" })
+        foreach (
+            var id in new[]
+            {
+                "KM1/A1-A2-open",
+                "KM1/1-2-open",
+                "KM1/3-4-made",
+                "KM1/13-14-open",
+                "F2/95-96-open",
+                "F2/tripped",
+                "S1/21-22-open",
+                "S2/13-14-open",
+                "S0/left-operated",
+                "H1/X1-X2-open",
+                "M1/winding-U-open",
+                "INC/L2-missing",
+                "F1/3-4-blown",
+                "Q1/5-6-open",
+            }
+        )
         {
             ids.ShouldContain(id);
         }
@@ -67,7 +87,10 @@ public class FaultCatalogueTests
     [InlineData("S1", "exchanged", "closes when operated")]
     [InlineData("S2", "exchanged", "opens when operated")]
     public void An_exchanged_contact_says_what_it_now_does(string tag, string kind, string says) =>
-        FaultCatalogue.Of(Starters.LineToNeutral).First(f => f.Unit == tag && f.Id.EndsWith(kind, StringComparison.Ordinal)).Title.ShouldContain(says);
+        FaultCatalogue
+            .Of(Starters.LineToNeutral)
+            .First(f => f.Unit == tag && f.Id.EndsWith(kind, StringComparison.Ordinal))
+            .Title.ShouldContain(says);
 
     [Fact]
     public void A_stop_with_a_closing_contact_lets_the_motor_run_only_while_stop_and_start_are_pressed()
@@ -91,20 +114,62 @@ public class FaultCatalogueTests
         var points = circuit.Conductors.SelectMany(c => new[] { c.From, c.To }).Distinct().ToList();
         var parts = new List<string>();
         var outcome = simulator.Start();
-        foreach (var step in new[] { Step.Wait(1), Starters.Press, Starters.Release, new Step("F2", "tripped"), new Step("F2", "reset"), Starters.Press, Starters.Release, new Step("S0", "operated"), new Step("S0", "released"), Starters.Press, Starters.Release, Step.Wait(3600), Starters.Stop, Starters.StopReleased })
+        foreach (
+            var step in new[]
+            {
+                Step.Wait(1),
+                Starters.Press,
+                Starters.Release,
+                new Step("F2", "tripped"),
+                new Step("F2", "reset"),
+                Starters.Press,
+                Starters.Release,
+                new Step("S0", "operated"),
+                new Step("S0", "released"),
+                Starters.Press,
+                Starters.Release,
+                Step.Wait(3600),
+                Starters.Stop,
+                Starters.StopReleased,
+            }
+        )
         {
             outcome = simulator.Do(outcome.State, step);
             parts.Add(string.Join(' ', outcome.Appearances.Values));
             parts.Add(string.Join(' ', points.Select(p => Math.Round(outcome.Solution.Volts(p).Magnitude, 2))));
         }
 
-        parts.AddRange(circuit.Devices.SelectMany((d, i) => d.Kind.Looks(d).Select(l =>
-            simulator.Network.Circuit.Devices[i].Kind.Seen(simulator.Network.Circuit.Devices[i], l, simulator.Start().State.Devices[i], d))));
+        parts.AddRange(
+            circuit.Devices.SelectMany(
+                (d, i) =>
+                    d
+                        .Kind.Looks(d)
+                        .Select(l =>
+                            simulator
+                                .Network.Circuit.Devices[i]
+                                .Kind.Seen(simulator.Network.Circuit.Devices[i], l, simulator.Start().State.Devices[i], d)
+                        )
+            )
+        );
         var isolated = simulator.Do(simulator.Start().State, circuit.Compiled().Isolation.Off).State;
-        foreach (var held in circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.Returns).Select(a => new Step(d.Tag, a.Position))).Prepend(Step.Wait(1)))
+        foreach (
+            var held in circuit
+                .Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.Returns).Select(a => new Step(d.Tag, a.Position)))
+                .Prepend(Step.Wait(1))
+        )
         {
             var meter = simulator.Network.OhmMeter(held.Device.Length == 0 ? isolated : simulator.Arrange(isolated, [held]));
-            parts.Add(string.Join(' ', circuit.Conductors.Select(c => meter(c.From, c.To)).Concat(points.Zip(points.Skip(1), (a, b) => meter(a, b))).Select(o => double.IsInfinity(o) ? "OL" : Math.Round(o, 3).ToString(System.Globalization.CultureInfo.InvariantCulture))));
+            parts.Add(
+                string.Join(
+                    ' ',
+                    circuit
+                        .Conductors.Select(c => meter(c.From, c.To))
+                        .Concat(points.Zip(points.Skip(1), (a, b) => meter(a, b)))
+                        .Select(o =>
+                            double.IsInfinity(o) ? "OL" : Math.Round(o, 3).ToString(System.Globalization.CultureInfo.InvariantCulture)
+                        )
+                )
+            );
         }
 
         return string.Join('|', parts);

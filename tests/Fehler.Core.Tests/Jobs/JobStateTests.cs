@@ -33,17 +33,28 @@ public class JobStateTests
         var volts = new Reading(Quantity.Volts, TerminalId.Parse("F3:2"), TerminalId.Parse("INC:N"), [], ReadingValue.Of(230));
         After().Refuse(volts)!.ShouldContain("Acknowledge");
         After(new LiveWorkAcknowledged()).Refuse(volts).ShouldBeNull();
-        After(new LiveWorkAcknowledged(), new Isolated(["Q1"]), new ProvedDead(true, true), new Energised()).Refuse(volts)!.ShouldContain("Acknowledge");
+        After(new LiveWorkAcknowledged(), new Isolated(["Q1"]), new ProvedDead(true, true), new Energised())
+            .Refuse(volts)!
+            .ShouldContain("Acknowledge");
     }
 
     [Fact]
     public void The_armature_is_pressed_by_hand_only_on_a_dead_circuit() =>
-        After(new LiveWorkAcknowledged()).Refuse(new OperationSeen([new Step("KM1", "in")], System.Collections.Immutable.ImmutableSortedDictionary<string, string>.Empty))!.ShouldContain("isolated and proved dead");
+        After(new LiveWorkAcknowledged())
+            .Refuse(
+                new OperationSeen([new Step("KM1", "in")], System.Collections.Immutable.ImmutableSortedDictionary<string, string>.Empty)
+            )!
+            .ShouldContain("isolated and proved dead");
 
     [Fact]
     public void A_job_does_not_close_with_a_wire_lifted_or_a_function_test_undone()
     {
-        var dead = new JournalEntry[] { new Isolated(["Q1"]), new ProvedDead(true, true), new WireLifted("5.1", TerminalId.Parse("KM1:A1")) };
+        var dead = new JournalEntry[]
+        {
+            new Isolated(["Q1"]),
+            new ProvedDead(true, true),
+            new WireLifted("5.1", TerminalId.Parse("KM1:A1")),
+        };
         After(dead).Refuse(new Closed(CloseOutcome.HandedOver, "shift ends"))!.ShouldContain("still lifted");
         After(new Repair("S1", "replaced", [])).Refuse(new Closed(CloseOutcome.RepairedAndProved))!.ShouldContain("function test");
         After().Refuse(new Closed(CloseOutcome.RepairedAndProved))!.ShouldContain("No repair");
@@ -68,13 +79,28 @@ public class JobStateTests
     public void The_function_test_covers_start_hold_stop_emergency_stop_trip_reset_and_power_return()
     {
         var steps = Circuit.Compiled().FunctionTest.Steps;
-        steps.Select(s => s.Id).ShouldBe(["rest", "press-S2", "release-S2", "stop-S1-after-S2", "stop-S1-released-after-S2", "INC-lost", "INC-on", "S0-operated", "S0-released", "F2-tripped", "F2-reset"]);
+        steps
+            .Select(s => s.Id)
+            .ShouldBe([
+                "rest",
+                "press-S2",
+                "release-S2",
+                "stop-S1-after-S2",
+                "stop-S1-released-after-S2",
+                "INC-lost",
+                "INC-on",
+                "S0-operated",
+                "S0-released",
+                "F2-tripped",
+                "F2-reset",
+            ]);
         steps.First(s => s.Id == "release-S2").Expected["KM1"].ShouldBe("in");
         steps.First(s => s.Id == "INC-on").Expected["M1"].ShouldBe("stopped");
         steps.First(s => s.Id == "S0-operated").Expected["KM1"].ShouldBe("out");
     }
 
-    private static Reading Ohms(string from, string to) => new(Quantity.Ohms, TerminalId.Parse(from), TerminalId.Parse(to), [], ReadingValue.Of(1));
+    private static Reading Ohms(string from, string to) =>
+        new(Quantity.Ohms, TerminalId.Parse(from), TerminalId.Parse(to), [], ReadingValue.Of(1));
 
     private static JobState After(params JournalEntry[] entries) =>
         JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));

@@ -8,38 +8,61 @@ namespace Fehler.Core.Tests.Jobs;
 /// <summary>Journal entries are an open format: what is written is read again as it was.</summary>
 public class JournalJsonTests
 {
-    private static readonly ImmutableSortedDictionary<string, string> Seen = ImmutableSortedDictionary<string, string>.Empty.Add("KM1", "in");
+    private static readonly ImmutableSortedDictionary<string, string> Seen = ImmutableSortedDictionary<string, string>.Empty.Add(
+        "KM1",
+        "in"
+    );
 
-    public static TheoryData<string, JournalEntry> Entries => new()
-    {
-        { "complaint", new Complaint("does not start") },
-        { "operation", new OperationSeen([new Step("S2", "pressed"), Step.Wait(5)], Seen) },
-        { "look", new LookSeen("F2", "flag", "tripped") },
-        { "liveWorkAcknowledged", new LiveWorkAcknowledged() },
-        { "isolated", new Isolated(["Q1"]) },
-        { "provedDead", new ProvedDead(true, true) },
-        { "energised", new Energised() },
-        { "reading", new Reading(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [new Step("KM1", "in")], new ReadingValue(ReadingKind.OverLimit), "M-2") },
-        { "readingAsTyped", new ReadingAsTyped(Quantity.Volts, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], "0,3 kV", "M-2") },
-        { "carriedIn", new CarriedIn("panel 4") },
-        { "wireLifted", new WireLifted("5.1", TerminalId.Parse("KM1:A1")) },
-        { "wireLanded", new WireLanded("5.1") },
-        { "tightened", new Tightened(TerminalId.Parse("S2:14"), true) },
-        { "meterChecked", new MeterChecked(false, "clamp") },
-        { "finding", new Finding("KM1", "KM1/A1-A2-open", "coil open") },
-        { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage") },
-        { "functionTested", new FunctionTested("rest", true, Seen) },
-        { "restored", new Restored("covers") },
-        { "note", new Note("humid") },
-        { "struckOut", new StruckOut(Guid.Parse("0b7a5fd8-1d5c-4f0a-9f0b-7c1a0c8d2f11"), "slipped") },
-        { "closed", new Closed(CloseOutcome.RepairedAndProved, "", 40) },
-    };
+    public static TheoryData<string, JournalEntry> Entries =>
+        new()
+        {
+            { "complaint", new Complaint("does not start") },
+            { "operation", new OperationSeen([new Step("S2", "pressed"), Step.Wait(5)], Seen) },
+            { "look", new LookSeen("F2", "flag", "tripped") },
+            { "liveWorkAcknowledged", new LiveWorkAcknowledged() },
+            { "isolated", new Isolated(["Q1"]) },
+            { "provedDead", new ProvedDead(true, true) },
+            { "energised", new Energised() },
+            {
+                "reading",
+                new Reading(
+                    Quantity.Ohms,
+                    TerminalId.Parse("KM1:A1"),
+                    TerminalId.Parse("KM1:A2"),
+                    [new Step("KM1", "in")],
+                    new ReadingValue(ReadingKind.OverLimit),
+                    "M-2"
+                )
+            },
+            {
+                "readingAsTyped",
+                new ReadingAsTyped(Quantity.Volts, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], "0,3 kV", "M-2")
+            },
+            { "carriedIn", new CarriedIn("panel 4") },
+            { "wireLifted", new WireLifted("5.1", TerminalId.Parse("KM1:A1")) },
+            { "wireLanded", new WireLanded("5.1") },
+            { "tightened", new Tightened(TerminalId.Parse("S2:14"), true) },
+            { "meterChecked", new MeterChecked(false, "clamp") },
+            { "finding", new Finding("KM1", "KM1/A1-A2-open", "coil open") },
+            { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage") },
+            { "functionTested", new FunctionTested("rest", true, Seen) },
+            { "restored", new Restored("covers") },
+            { "note", new Note("humid") },
+            { "struckOut", new StruckOut(Guid.Parse("0b7a5fd8-1d5c-4f0a-9f0b-7c1a0c8d2f11"), "slipped") },
+            { "closed", new Closed(CloseOutcome.RepairedAndProved, "", 40) },
+        };
 
     [Theory]
     [MemberData(nameof(Entries))]
     public void Every_entry_is_read_as_it_was_written_and_names_its_type(string type, JournalEntry entry)
     {
-        var stamped = entry with { Id = Guid.NewGuid(), Sequence = 7, At = new DateTimeOffset(2026, 3, 1, 8, 30, 0, TimeSpan.Zero), Who = "R. Halvar" };
+        var stamped = entry with
+        {
+            Id = Guid.NewGuid(),
+            Sequence = 7,
+            At = new DateTimeOffset(2026, 3, 1, 8, 30, 0, TimeSpan.Zero),
+            Who = "R. Halvar",
+        };
         var json = JournalJson.Write(stamped);
         JsonDocument.Parse(json).RootElement.GetProperty("type").GetString().ShouldBe(type);
         JournalJson.Write(JournalJson.Read(json)).ShouldBe(json);
@@ -48,7 +71,10 @@ public class JournalJsonTests
 
     [Fact]
     public void Every_kind_of_entry_is_covered_here() =>
-        Entries.Select(e => e.Data.Item2.GetType()).Distinct().Count()
+        Entries
+            .Select(e => e.Data.Item2.GetType())
+            .Distinct()
+            .Count()
             .ShouldBe(typeof(JournalEntry).Assembly.GetTypes().Count(t => t.IsSubclassOf(typeof(JournalEntry))));
 
     [Fact]
@@ -82,5 +108,6 @@ public class JournalJsonTests
     [InlineData(ReadingKind.Beep, "beep")]
     [InlineData(ReadingKind.Silent, "no beep")]
     [InlineData(ReadingKind.Unsteady, "unsteady")]
-    public void Words_are_shown_as_words(ReadingKind kind, string shown) => ReadingText.Show(new ReadingValue(kind), Quantity.Ohms).ShouldBe(shown);
+    public void Words_are_shown_as_words(ReadingKind kind, string shown) =>
+        ReadingText.Show(new ReadingValue(kind), Quantity.Ohms).ShouldBe(shown);
 }

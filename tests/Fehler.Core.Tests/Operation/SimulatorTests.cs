@@ -100,7 +100,12 @@ public class SimulatorTests
     [Fact]
     public void With_the_overload_contact_in_the_return_an_earth_fault_defeats_the_trip()
     {
-        var circuit = new Core.Families.DirectOnLine { Tag = "R", Title = "Return", OverloadContact = Core.Families.OverloadContactPlace.AfterCoil }.Build();
+        var circuit = new Core.Families.DirectOnLine
+        {
+            Tag = "R",
+            Title = "Return",
+            OverloadContact = Core.Families.OverloadContactPlace.AfterCoil,
+        }.Build();
         var simulator = Starters.With(circuit, new Bridge(TerminalId.Parse("KM1:A2"), null, 0.5));
         simulator.Do(simulator.Running().State, new Step("F2", "tripped")).Appearances["KM1"].ShouldBe("in");
     }
@@ -109,6 +114,8 @@ public class SimulatorTests
     public void A_position_that_a_device_does_not_have_is_refused_with_those_it_has()
     {
         var simulator = Starters.Healthy(Starters.LineToNeutral);
-        Should.Throw<ArgumentException>(() => simulator.Do(simulator.Start().State, new Step("S2", "turned"))).Message.ShouldContain("released, pressed");
+        Should
+            .Throw<ArgumentException>(() => simulator.Do(simulator.Start().State, new Step("S2", "turned")))
+            .Message.ShouldContain("released, pressed");
     }
 }

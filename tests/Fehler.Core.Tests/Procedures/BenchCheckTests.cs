@@ -55,7 +55,13 @@ public class BenchCheckTests
     [Fact]
     public void Of_six_leads_only_the_ends_of_one_winding_read()
     {
-        var motor = FamilySamples.Of("star-delta").Compiled().BenchCheck.Items.Where(i => i.Device == "M1" && i.Id.Contains("1-", StringComparison.Ordinal) && !i.Id.EndsWith("PE", StringComparison.Ordinal)).ToList();
+        var motor = FamilySamples
+            .Of("star-delta")
+            .Compiled()
+            .BenchCheck.Items.Where(i =>
+                i.Device == "M1" && i.Id.Contains("1-", StringComparison.Ordinal) && !i.Id.EndsWith("PE", StringComparison.Ordinal)
+            )
+            .ToList();
         motor.Where(i => i.Most is not null).Select(i => i.Leads).ShouldBe(["U1 – U2", "V1 – V2", "W1 – W2"], ignoreOrder: true);
     }
 
@@ -81,6 +87,9 @@ public class BenchCheckTests
         var circuit = FamilySamples.Of(name);
         var items = circuit.Compiled().BenchCheck.Items;
         items.Select(i => i.Id).ShouldBeUnique();
-        items.Select(i => i.Device).Distinct().ShouldBe(circuit.Devices.Where(d => d.Kind.Id is not ("supply" or "terminal-strip")).Select(d => d.Tag), ignoreOrder: true);
+        items
+            .Select(i => i.Device)
+            .Distinct()
+            .ShouldBe(circuit.Devices.Where(d => d.Kind.Id is not ("supply" or "terminal-strip")).Select(d => d.Tag), ignoreOrder: true);
     }
 }

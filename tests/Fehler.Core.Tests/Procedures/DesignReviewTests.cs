@@ -15,21 +15,35 @@ public class DesignReviewTests
     {
         var circuit = CircuitEditor.Apply(Starters.LineToNeutral, new SetParameter("KM1", "coilVolts", "400"));
         var findings = circuit.Compiled().DesignReview.Findings;
-        findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("sees 231 V AC, it is rated 400 V", StringComparison.Ordinal));
+        findings.ShouldContain(f =>
+            f.Kind == FindingKind.CannotWork && f.Text.Contains("sees 231 V AC, it is rated 400 V", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
     public void A_relay_set_below_what_the_motor_draws_is_found_to_trip()
     {
         var circuit = CircuitEditor.Apply(Starters.LineToNeutral, new SetParameter("F2", "settingAmps", "4"));
-        circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("F2 tripped", StringComparison.Ordinal));
+        circuit
+            .Compiled()
+            .DesignReview.Findings.ShouldContain(f =>
+                f.Kind == FindingKind.CannotWork && f.Text.Contains("F2 tripped", StringComparison.Ordinal)
+            );
     }
 
     /// <summary>A long control cable: the drop over the cores leaves a 48 V coil less than it needs to pull in.</summary>
     [Fact]
     public void A_control_cable_too_long_for_its_coil_is_found_to_buzz()
     {
-        var circuit = new MultiStation { Tag = "L", Title = "Chain", Stations = 12, Cabling = StationCabling.HomeRun, Control = ControlSupply.Transformer, ControlVolts = 48 }.Build();
+        var circuit = new MultiStation
+        {
+            Tag = "L",
+            Title = "Chain",
+            Stations = 12,
+            Cabling = StationCabling.HomeRun,
+            Control = ControlSupply.Transformer,
+            ControlVolts = 48,
+        }.Build();
         circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork);
     }
 
@@ -39,7 +53,14 @@ public class DesignReviewTests
     [InlineData(false, false, true)]
     public void Contactors_that_can_close_together_are_found_with_one_of_them_stuck(bool electrical, bool mechanical, bool found)
     {
-        var circuit = new Reversing { Tag = "R", Title = "Fan", ElectricalInterlock = electrical, MechanicalInterlock = mechanical, ButtonInterlock = true }.Build();
+        var circuit = new Reversing
+        {
+            Tag = "R",
+            Title = "Fan",
+            ElectricalInterlock = electrical,
+            MechanicalInterlock = mechanical,
+            ButtonInterlock = true,
+        }.Build();
         circuit.Compiled().DesignReview.Findings.Any(f => f.Id.StartsWith("stuck/", StringComparison.Ordinal)).ShouldBe(found);
     }
 
@@ -57,14 +78,23 @@ public class DesignReviewTests
     [InlineData(OverloadContactPlace.AfterCoil, true)]
     public void Only_in_the_return_does_an_earth_fault_bypass_the_overload_contact(OverloadContactPlace place, bool found)
     {
-        var circuit = new DirectOnLine { Tag = "O", Title = "Belt", OverloadContact = place }.Build();
+        var circuit = new DirectOnLine
+        {
+            Tag = "O",
+            Title = "Belt",
+            OverloadContact = place,
+        }.Build();
         circuit.Compiled().DesignReview.Findings.Any(f => f.Id == "earth-bypass/F2").ShouldBe(found);
     }
 
     [Fact]
     public void A_restart_is_named_with_what_brings_it_about()
     {
-        var texts = new ImpulseStarter { Tag = "I", Title = "Fan" }.Build().Compiled().DesignReview.Findings.Select(f => f.Text).ToList();
+        var texts = new ImpulseStarter { Tag = "I", Title = "Fan" }
+            .Build()
+            .Compiled()
+            .DesignReview.Findings.Select(f => f.Text)
+            .ToList();
         texts.ShouldContain(t => t.Contains("when the supply comes back", StringComparison.Ordinal));
         texts.ShouldContain(t => t.Contains("release (Emergency stop S0)", StringComparison.Ordinal));
         texts.ShouldContain(t => t.Contains("press Reset", StringComparison.Ordinal));
@@ -73,7 +103,14 @@ public class DesignReviewTests
     [Fact]
     public void A_stop_that_is_bridged_is_found_not_to_stop()
     {
-        var circuit = CircuitEditor.Apply(Starters.LineToNeutral, new InsertBeside("S1:21-22", Beside.Parallel, "S9", "push-button", "21-22", "station", "Second Stop, in the wrong place"));
-        circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Kind == FindingKind.CannotWork && f.Text.Contains("does not stop", StringComparison.Ordinal));
+        var circuit = CircuitEditor.Apply(
+            Starters.LineToNeutral,
+            new InsertBeside("S1:21-22", Beside.Parallel, "S9", "push-button", "21-22", "station", "Second Stop, in the wrong place")
+        );
+        circuit
+            .Compiled()
+            .DesignReview.Findings.ShouldContain(f =>
+                f.Kind == FindingKind.CannotWork && f.Text.Contains("does not stop", StringComparison.Ordinal)
+            );
     }
 }

@@ -15,7 +15,10 @@ public class IsolationTests
         var circuit = Starters.Of(name);
         var isolation = circuit.Compiled().Isolation;
         isolation.Points.ShouldBe(["Q1"]);
-        isolation.LiveTerminals.ShouldBe([.. new[] { "INC:L1", "INC:L2", "INC:L3", "Q1:1", "Q1:3", "Q1:5" }.Select(TerminalId.Parse)], ignoreOrder: true);
+        isolation.LiveTerminals.ShouldBe(
+            [.. new[] { "INC:L1", "INC:L2", "INC:L3", "Q1:1", "Q1:3", "Q1:5" }.Select(TerminalId.Parse)],
+            ignoreOrder: true
+        );
         var simulator = Starters.Healthy(circuit);
         var off = simulator.Do(simulator.Running().State, isolation.Off);
         off.Appearances["KM1"].ShouldBe("out");

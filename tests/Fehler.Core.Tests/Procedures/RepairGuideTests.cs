@@ -36,7 +36,14 @@ public partial class RepairGuideTests
     public void Nothing_is_ever_bridged_and_no_fuse_grows(string sample)
     {
         var circuit = FamilySamples.Of(sample);
-        foreach (var text in FaultCatalogue.Of(circuit).DistinctBy(f => f.Id).Select(f => circuit.Compiled().RepairGuides.Of(f)).SelectMany(g => g.Steps.Concat(g.Cautions).Concat(g.Parts).Concat(g.AfterCheck)).Distinct())
+        foreach (
+            var text in FaultCatalogue
+                .Of(circuit)
+                .DistinctBy(f => f.Id)
+                .Select(f => circuit.Compiled().RepairGuides.Of(f))
+                .SelectMany(g => g.Steps.Concat(g.Cautions).Concat(g.Parts).Concat(g.AfterCheck))
+                .Distinct()
+        )
         {
             if (Forbidden().IsMatch(text))
             {
@@ -105,7 +112,8 @@ public partial class RepairGuideTests
     [InlineData("4L3.2/earth and F2 (star-delta)", "4L3.2/earth and F2 (wye-delta)")]
     [InlineData("Open the isolator; land the protective conductor", "Open the disconnect; land the equipment grounding conductor")]
     [InlineData("Restart, unearthed, lamps", "Restart, ungrounded, lamps")]
-    public void The_other_dialect_changes_words_and_leaves_ids_alone(string iec, string american) => Dialect.ToAmerican(iec).ShouldBe(american);
+    public void The_other_dialect_changes_words_and_leaves_ids_alone(string iec, string american) =>
+        Dialect.ToAmerican(iec).ShouldBe(american);
 
     [Theory]
     [MemberData(nameof(FamilySamples.Names), MemberType = typeof(FamilySamples))]
@@ -114,7 +122,13 @@ public partial class RepairGuideTests
         var circuit = FamilySamples.Of(sample);
         foreach (var guide in FaultCatalogue.Of(circuit).DistinctBy(f => f.Id).Select(f => circuit.Compiled().RepairGuides.Of(f)))
         {
-            foreach (var text in guide.Steps.Concat(guide.Cautions).Concat(guide.Parts).Concat(guide.Causes.SelectMany(c => new[] { c.What, c.Check })).Append(guide.ProvedBy))
+            foreach (
+                var text in guide
+                    .Steps.Concat(guide.Cautions)
+                    .Concat(guide.Parts)
+                    .Concat(guide.Causes.SelectMany(c => new[] { c.What, c.Check }))
+                    .Append(guide.ProvedBy)
+            )
             {
                 EarthWord().IsMatch(Dialect.ToAmerican(text)).ShouldBeFalse(text);
             }

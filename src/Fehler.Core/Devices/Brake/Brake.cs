@@ -11,10 +11,15 @@ internal sealed partial class Brake : CoilOperated
     private protected override (double Volts, double PullInVa, double SealedVa) UsualCoil => (180, 60, 60);
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } = [];
     private protected override (string A, string B) CoilTerminals => ("B1", "B2");
+
     private protected override ImmutableArray<Element> Contacts(Device device) => [];
+
     public override ImmutableArray<string> Positions(Device device) => ["applied", "lifted"];
+
     public override ImmutableArray<string> Appearances => ["applied", "lifted"];
-    public override ImmutableArray<Actuation> Actuations(Device device) => [new("lifted", "Lift the brake by its hand lever", true, DeadOnly: true)];
+
+    public override ImmutableArray<Actuation> Actuations(Device device) =>
+        [new("lifted", "Lift the brake by its hand lever", true, DeadOnly: true)];
 
     public override IEnumerable<string> Cautions(Device device) =>
         [$"A raised load falls when {device.Tag} is lifted: secure it before touching the brake or its circuit."];

@@ -14,7 +14,9 @@ internal sealed partial class CircuitBreaker
     /// <summary>A shunt release trips from about 70 % of its voltage (IEC 60947-2, from memory).</summary>
     private const double ShuntReleases = 0.7;
 
-    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => 20 / Math.Pow(device[Plate.ShuntVolts], 2);
+    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) =>
+        20 / Math.Pow(device[Plate.ShuntVolts], 2);
+
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) => Positions(device)[state.Position];
 
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)

@@ -9,23 +9,30 @@ internal sealed partial class CircuitBreaker : SwitchingDevice
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly NumberSpec ShuntVolts = ParameterSpec.Number("shuntVolts", "Voltage of the shunt release at C1-C2; 0: none", "V", 0, 0, 690);
-        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts("contacts", "Auxiliary contacts that follow the poles; last digits 3-4 close, 1-2 open");
+        public static readonly NumberSpec ShuntVolts = ParameterSpec.Number(
+            "shuntVolts",
+            "Voltage of the shunt release at C1-C2; 0: none",
+            "V",
+            0,
+            0,
+            690
+        );
+        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
+            "contacts",
+            "Auxiliary contacts that follow the poles; last digits 3-4 close, 1-2 open"
+        );
     }
 
-    public override ImmutableArray<ParameterSpec> Parameters =>
-    [
-        .. base.Parameters,
-        Plate.ShuntVolts,
-        Plate.Contacts,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters => [.. base.Parameters, Plate.ShuntVolts, Plate.Contacts];
 
     public override ImmutableArray<Element> Elements(Device device) =>
-    [
-        .. base.Elements(device),
-        .. device[Plate.Contacts].Select(w => w.Split('-')).Select(e => new Element(e[0], e[1], e[1][^1] == '2' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen)),
-        .. device[Plate.ShuntVolts] > 0 ? [new Element("C1", "C2", ElementRole.Load)] : Array.Empty<Element>(),
-    ];
+        [
+            .. base.Elements(device),
+            .. device[Plate.Contacts]
+                .Select(w => w.Split('-'))
+                .Select(e => new Element(e[0], e[1], e[1][^1] == '2' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen)),
+            .. device[Plate.ShuntVolts] > 0 ? [new Element("C1", "C2", ElementRole.Load)] : Array.Empty<Element>(),
+        ];
 
     public override bool IsMade(Device device, Element element, DeviceState state) =>
         element.Role == ElementRole.NormallyClosed ? state.Position != 1 : state.Position == 1;
@@ -35,8 +42,12 @@ internal sealed partial class CircuitBreaker : SwitchingDevice
 
     public override LadderShape LadderShapeOf(Element? element) =>
         element?.Role == ElementRole.Pole ? LadderShape.Breaker : base.LadderShapeOf(element);
+
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "tripped"];
+
     public override (string Off, string On, int Rank)? IsolatingPositions => ("off", "on", 1);
+
     public override ImmutableArray<Actuation> Actuations(Device device) => [new("off", "Switch off", false), new("on", "Switch on", false)];
+
     public override ImmutableArray<Look> Looks(Device device) => [new("toggle", $"Toggle of {device.Tag}", "on", "off", "tripped")];
 }

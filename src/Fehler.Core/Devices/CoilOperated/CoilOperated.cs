@@ -10,7 +10,8 @@ namespace Fehler.Core.Devices;
 /// </summary>
 internal abstract partial class CoilOperated : CompleteKind
 {
-    private protected const int Out = 0, In = 1;
+    private protected const int Out = 0,
+        In = 1;
     private const int CoilElement = 0;
 
     /// <summary>What is printed on it, set or fitted.</summary>
@@ -18,11 +19,46 @@ internal abstract partial class CoilOperated : CompleteKind
     {
         public static readonly WordSpec Current = ParameterSpec.Word("coil", "Coil for alternating or direct current", "ac", "ac", "dc");
         public static readonly NumberSpec Volts = ParameterSpec.Number("coilVolts", "Rated coil voltage", "V", 230, 5, 690);
-        public static readonly NumberSpec PullInVa = ParameterSpec.Number("coilPullInVa", "Coil, armature open; a direct-current coil's power in W", "VA", 70, 0.1, 5000);
-        public static readonly NumberSpec PullInCos = ParameterSpec.Number("coilPullInCos", "Power factor, armature open", "", 0.75, 0.1, 1);
-        public static readonly NumberSpec SealedVa = ParameterSpec.Number("coilSealedVa", "Coil, armature closed (alternating current)", "VA", 8, 0.1, 1000);
-        public static readonly NumberSpec SealedCos = ParameterSpec.Number("coilSealedCos", "Power factor, armature closed", "", 0.3, 0.05, 1);
-        public static readonly NumberSpec Ohms = ParameterSpec.Number("coilOhms", "Coil resistance at direct current, 20 °C; 0: estimated from the pull-in data", "ohm", 0, 0, 1000000);
+        public static readonly NumberSpec PullInVa = ParameterSpec.Number(
+            "coilPullInVa",
+            "Coil, armature open; a direct-current coil's power in W",
+            "VA",
+            70,
+            0.1,
+            5000
+        );
+        public static readonly NumberSpec PullInCos = ParameterSpec.Number(
+            "coilPullInCos",
+            "Power factor, armature open",
+            "",
+            0.75,
+            0.1,
+            1
+        );
+        public static readonly NumberSpec SealedVa = ParameterSpec.Number(
+            "coilSealedVa",
+            "Coil, armature closed (alternating current)",
+            "VA",
+            8,
+            0.1,
+            1000
+        );
+        public static readonly NumberSpec SealedCos = ParameterSpec.Number(
+            "coilSealedCos",
+            "Power factor, armature closed",
+            "",
+            0.3,
+            0.05,
+            1
+        );
+        public static readonly NumberSpec Ohms = ParameterSpec.Number(
+            "coilOhms",
+            "Coil resistance at direct current, 20 °C; 0: estimated from the pull-in data",
+            "ohm",
+            0,
+            0,
+            1000000
+        );
     }
 
     private protected abstract ImmutableArray<ParameterSpec> OwnParameters { get; }
@@ -32,16 +68,25 @@ internal abstract partial class CoilOperated : CompleteKind
     private protected virtual (string A, string B) CoilTerminals => ("A1", "A2");
 
     public override ImmutableArray<ParameterSpec> Parameters =>
-    [
-        .. OwnParameters,
-        CoilPlate.Current,
-        CoilPlate.Volts with { Default = UsualCoil.Volts },
-        CoilPlate.PullInVa with { Default = UsualCoil.PullInVa },
-        CoilPlate.PullInCos,
-        CoilPlate.SealedVa with { Default = UsualCoil.SealedVa },
-        CoilPlate.SealedCos,
-        CoilPlate.Ohms,
-    ];
+        [
+            .. OwnParameters,
+            CoilPlate.Current,
+            CoilPlate.Volts with
+            {
+                Default = UsualCoil.Volts,
+            },
+            CoilPlate.PullInVa with
+            {
+                Default = UsualCoil.PullInVa,
+            },
+            CoilPlate.PullInCos,
+            CoilPlate.SealedVa with
+            {
+                Default = UsualCoil.SealedVa,
+            },
+            CoilPlate.SealedCos,
+            CoilPlate.Ohms,
+        ];
 
     public override ImmutableArray<Element> Elements(Device device) =>
         [new(CoilTerminals.A, CoilTerminals.B, ElementRole.Load), .. Contacts(device)];
@@ -60,15 +105,31 @@ internal abstract partial class CoilOperated : CompleteKind
     private protected virtual bool IsClosed(DeviceState state) => state.Position == In && !state.Moving;
 
     public override ImmutableArray<Look> Looks(Device device) =>
-        [new("coil-label", FormattableString.Invariant($"Voltage printed on the coil of {device.Tag}: {device[CoilPlate.Volts]:0} V?"), "as drawn", "another voltage")];
+        [
+            new(
+                "coil-label",
+                FormattableString.Invariant($"Voltage printed on the coil of {device.Tag}: {device[CoilPlate.Volts]:0} V?"),
+                "as drawn",
+                "another voltage"
+            ),
+        ];
 
     /// <summary>
     /// Direct-current resistance of the coil. Without a measured value an alternating-current coil is taken as the resistive
     /// part at pull-in, which is nearly all copper (common practice: tens to hundreds of ohm, far below volts over amps).
     /// </summary>
-    public override Device Complete(Device device) => device[CoilPlate.Ohms] > 0
-        ? device
-        : device.With(CoilPlate.Ohms.Name, Math.Round(Math.Pow(device[CoilPlate.Volts], 2) / device[CoilPlate.PullInVa] * (IsDirect(device) ? 1 : device[CoilPlate.PullInCos]), 1));
+    public override Device Complete(Device device) =>
+        device[CoilPlate.Ohms] > 0
+            ? device
+            : device.With(
+                CoilPlate.Ohms.Name,
+                Math.Round(
+                    Math.Pow(device[CoilPlate.Volts], 2)
+                        / device[CoilPlate.PullInVa]
+                        * (IsDirect(device) ? 1 : device[CoilPlate.PullInCos]),
+                    1
+                )
+            );
 
     public override RatedCoil? CoilOf(Device device) =>
         new(Elements(device)[CoilElement], new Volts(device[CoilPlate.Volts]), IsDirect(device), CoilPlate.Volts.Name);
@@ -76,8 +137,12 @@ internal abstract partial class CoilOperated : CompleteKind
     public override string? RatedVoltsParameter => CoilPlate.Volts.Name;
 
     public override IEnumerable<string> FollowFrom(string parameter) =>
-        parameter == CoilPlate.Volts.Name || parameter == CoilPlate.Current.Name || parameter == CoilPlate.PullInVa.Name || parameter == CoilPlate.PullInCos.Name
-            ? [CoilPlate.Ohms.Name] : [];
+        parameter == CoilPlate.Volts.Name
+        || parameter == CoilPlate.Current.Name
+        || parameter == CoilPlate.PullInVa.Name
+        || parameter == CoilPlate.PullInCos.Name
+            ? [CoilPlate.Ohms.Name]
+            : [];
 
     private protected static bool IsDirect(Device device) => device[CoilPlate.Current] == "dc";
 

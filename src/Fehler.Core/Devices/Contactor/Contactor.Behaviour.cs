@@ -12,6 +12,8 @@ internal sealed partial class Contactor
     {
         var wanted = base.Settle(device, state, meter);
         var locked = CoupledTo(device).Any(other => meter.StateOf(other) is { Position: In });
-        return locked && wanted.Next.Position == In && (state.Position == Out || state.Moving) ? new Transition(state with { Position = Out, Moving = false }) : wanted;
+        return locked && wanted.Next.Position == In && (state.Position == Out || state.Moving)
+            ? new Transition(state with { Position = Out, Moving = false })
+            : wanted;
     }
 }

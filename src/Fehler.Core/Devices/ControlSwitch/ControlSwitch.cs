@@ -9,7 +9,10 @@ internal abstract partial class ControlSwitch : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class BlockPlate
     {
-        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts("contacts", "Contacts by terminal numbers; last digits 1-2 open, 3-4 close");
+        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
+            "contacts",
+            "Contacts by terminal numbers; last digits 1-2 open, 3-4 close"
+        );
     }
 
     private protected abstract string DefaultContact { get; }
@@ -18,11 +21,14 @@ internal abstract partial class ControlSwitch : CompleteKind
         [BlockPlate.Contacts with { Default = ParameterValue.FromWords([DefaultContact]) }];
 
     public override ImmutableArray<Element> Elements(Device device) =>
-        [.. device[BlockPlate.Contacts].Select(name =>
-        {
-            var ends = name.Split('-');
-            return new Element(ends[0], ends[1], name.EndsWith('2') ? ElementRole.NormallyClosed : ElementRole.NormallyOpen);
-        })];
+        [
+            .. device[BlockPlate.Contacts]
+                .Select(name =>
+                {
+                    var ends = name.Split('-');
+                    return new Element(ends[0], ends[1], name.EndsWith('2') ? ElementRole.NormallyClosed : ElementRole.NormallyOpen);
+                }),
+        ];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 }

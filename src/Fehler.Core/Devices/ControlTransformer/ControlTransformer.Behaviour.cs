@@ -8,7 +8,10 @@ namespace Fehler.Core.Devices;
 internal sealed partial class ControlTransformer
 {
     /// <summary>Per-unit values of a small transformer on its rated VA (common practice): half of the drop on each side.</summary>
-    private const double ResistanceShare = 0.04, LeakageShare = 0.02, MagnetisingShare = 0.15, UnloadedRise = 0.05;
+    private const double ResistanceShare = 0.04,
+        LeakageShare = 0.02,
+        MagnetisingShare = 0.15,
+        UnloadedRise = 0.05;
 
     private const double LeadOhms = 0.001;
 

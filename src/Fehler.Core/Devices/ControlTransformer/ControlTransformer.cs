@@ -13,31 +13,41 @@ internal sealed partial class ControlTransformer : CompleteKind
     internal static class Plate
     {
         public static readonly NumberSpec PrimaryVolts = ParameterSpec.Number("primaryVolts", "Rated primary voltage", "V", 400, 20, 1000);
-        public static readonly NumberSpec SecondaryVolts = ParameterSpec.Number("secondaryVolts", "Rated secondary voltage at full load", "V", 230, 5, 690);
+        public static readonly NumberSpec SecondaryVolts = ParameterSpec.Number(
+            "secondaryVolts",
+            "Rated secondary voltage at full load",
+            "V",
+            230,
+            5,
+            690
+        );
         public static readonly NumberSpec Va = ParameterSpec.Number("va", "Rated power", "VA", 160, 10, 10000);
-        public static readonly WordSpec Tap = ParameterSpec.Word("tap", "Whether the secondary has a centre tap (terminal 0)", "none", "none", "centre");
+        public static readonly WordSpec Tap = ParameterSpec.Word(
+            "tap",
+            "Whether the secondary has a centre tap (terminal 0)",
+            "none",
+            "none",
+            "centre"
+        );
     }
 
     public override string Id => "control-transformer";
     public override string Term => "control transformer";
+
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Windings;
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.PrimaryVolts,
-        Plate.SecondaryVolts,
-        Plate.Va,
-        Plate.Tap,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.PrimaryVolts, Plate.SecondaryVolts, Plate.Va, Plate.Tap];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
     public override ImmutableArray<Element> Elements(Device device) =>
-    [
-        new("1", "~p", ElementRole.Link), new("3", "~s", ElementRole.Link),
-        .. HasTap(device) ? [new Element("0", "~t", ElementRole.Link)] : Array.Empty<Element>(),
-    ];
+        [
+            new("1", "~p", ElementRole.Link),
+            new("3", "~s", ElementRole.Link),
+            .. HasTap(device) ? [new Element("0", "~t", ElementRole.Link)] : Array.Empty<Element>(),
+        ];
 
     public override ImmutableArray<string> Terminals(Device device) => HasTap(device) ? ["1", "2", "3", "4", "0"] : ["1", "2", "3", "4"];
+
     private static bool HasTap(Device device) => device[Plate.Tap] == "centre";
 }

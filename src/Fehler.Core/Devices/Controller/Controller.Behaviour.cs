@@ -9,10 +9,14 @@ namespace Fehler.Core.Devices;
 /// <content>What it does in a circuit.</content>
 internal sealed partial class Controller
 {
-    private const double InputOhms = 4_800, FeedbackSeconds = 1;
+    private const double InputOhms = 4_800,
+        FeedbackSeconds = 1;
 
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) =>
-        (state.Position & Fault) != 0 ? "fault" : (state.Position & Reverse) != 0 ? "run reverse" : (state.Position & Forward) != 0 ? "run" : "stop";
+        (state.Position & Fault) != 0 ? "fault"
+        : (state.Position & Reverse) != 0 ? "run reverse"
+        : (state.Position & Forward) != 0 ? "run"
+        : "stop";
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) =>
         domain == Domain.Ohms ? 0 : 1 / InputOhms;
@@ -22,7 +26,12 @@ internal sealed partial class Controller
         var reversing = device[Plate.Program] == "reversing";
         bool Input(int i) => meter.DcAmps(i) * InputOhms > 0.6 * device[Plate.InputVolts];
         var trip = reversing ? 3 : 2;
-        var tripped = device[Plate.TripInput] switch { "nc" => !Input(trip), "no" => Input(trip), _ => false };
+        var tripped = device[Plate.TripInput] switch
+        {
+            "nc" => !Input(trip),
+            "no" => Input(trip),
+            _ => false,
+        };
         var position = state.Position;
         if (!Input(0))
         {
@@ -54,9 +63,14 @@ internal sealed partial class Controller
         var reversing = device[Plate.Program] == "reversing";
         var first = (reversing ? 3 : 2) + (device[Plate.TripInput] == "none" ? 0 : 1);
         var feedback = first + (state.Position == Reverse ? 1 : 0);
-        return meter.DcAmps(feedback) * InputOhms > 0.6 * device[Plate.InputVolts] ? null : new TimedTransition(FeedbackSeconds, state with { Position = Fault });
+        return meter.DcAmps(feedback) * InputOhms > 0.6 * device[Plate.InputVolts]
+            ? null
+            : new TimedTransition(FeedbackSeconds, state with { Position = Fault });
     }
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
-        (state.Position & Fault) != 0 ? "fault" : (state.Position & Reverse) != 0 ? "run reverse" : (state.Position & Forward) != 0 ? "run" : "stop";
+        (state.Position & Fault) != 0 ? "fault"
+        : (state.Position & Reverse) != 0 ? "run reverse"
+        : (state.Position & Forward) != 0 ? "run"
+        : "stop";
 }

@@ -12,15 +12,30 @@ namespace Fehler.Core.Devices;
 internal sealed partial class Controller : CompleteKind
 {
     // Position: bit 0 forward commanded, bit 1 reverse commanded, bit 2 feedback missing.
-    private const int Forward = 1, Reverse = 2, Fault = 4;
+    private const int Forward = 1,
+        Reverse = 2,
+        Fault = 4;
 
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
         public static readonly WordSpec Program = ParameterSpec.Word("program", "What it does", "direct", "direct", "reversing");
         public static readonly NumberSpec InputVolts = ParameterSpec.Number("inputVolts", "Input voltage, direct current", "V", 24, 5, 230);
-        public static readonly WordSpec TripInput = ParameterSpec.Word("tripInput", "The overload's contact: nc reads a broken wire as a trip, no does not notice it, none has no input", "nc", "nc", "no", "none");
-        public static readonly WordSpec Feedback = ParameterSpec.Word("feedback", "Whether the contactors' auxiliary contacts are watched", "yes", "yes", "no");
+        public static readonly WordSpec TripInput = ParameterSpec.Word(
+            "tripInput",
+            "The overload's contact: nc reads a broken wire as a trip, no does not notice it, none has no input",
+            "nc",
+            "nc",
+            "no",
+            "none"
+        );
+        public static readonly WordSpec Feedback = ParameterSpec.Word(
+            "feedback",
+            "Whether the contactors' auxiliary contacts are watched",
+            "yes",
+            "yes",
+            "no"
+        );
     }
 
     public override string Id => "controller";
@@ -32,22 +47,29 @@ internal sealed partial class Controller : CompleteKind
 
     public override bool SharesTerminals => true;
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.Program,
-        Plate.InputVolts,
-        Plate.TripInput,
-        Plate.Feedback,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Program, Plate.InputVolts, Plate.TripInput, Plate.Feedback];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
-    public override ImmutableArray<string> Positions(Device device) => ["stop", "forward", "reverse", "both", "fault", "fault, forward", "fault, reverse", "fault, both"];
+
+    public override ImmutableArray<string> Positions(Device device) =>
+        ["stop", "forward", "reverse", "both", "fault", "fault, forward", "fault, reverse", "fault, both"];
+
     public override ImmutableArray<string> Appearances => ["stop", "run", "run reverse", "fault"];
 
     public override ImmutableArray<Element> Elements(Device device)
     {
         var reversing = device[Plate.Program] == "reversing";
-        var inputs = 2 + (reversing ? 1 : 0) + (device[Plate.TripInput] == "none" ? 0 : 1) + (device[Plate.Feedback] == "yes" ? reversing ? 2 : 1 : 0);
+        var inputs =
+            2
+            + (reversing ? 1 : 0)
+            + (device[Plate.TripInput] == "none" ? 0 : 1)
+            + (
+                device[Plate.Feedback] == "yes"
+                    ? reversing
+                        ? 2
+                        : 1
+                    : 0
+            );
         return
         [
             .. Enumerable.Range(0, inputs).Select(i => new Element($"I{i}", "IM", ElementRole.Load)),
@@ -59,5 +81,6 @@ internal sealed partial class Controller : CompleteKind
     public override bool IsMade(Device device, Element element, DeviceState state) =>
         (state.Position & Fault) == 0 && (state.Position & (element.B == "Q0" ? Forward : Reverse)) != 0;
 
-    public override ImmutableArray<Look> Looks(Device device) => [new("indicator", $"State shown by {device.Tag}", "stop", "run", "run reverse", "fault")];
+    public override ImmutableArray<Look> Looks(Device device) =>
+        [new("indicator", $"State shown by {device.Tag}", "stop", "run", "run reverse", "fault")];
 }

@@ -7,5 +7,10 @@ namespace Fehler.Core.Devices;
 internal sealed partial class DcSupply
 {
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) =>
-        state.Position switch { On => "DC OK", Off => "off", _ => "overloaded" };
+        state.Position switch
+        {
+            On => "DC OK",
+            Off => "off",
+            _ => "overloaded",
+        };
 }

@@ -19,17 +19,17 @@ internal sealed partial class DcSupply : DirectSource
     public override string Letters => "~/=";
     private protected override (string A, string B) InputTerminals => ("L", "N");
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.InputVolts,
-        Plate.OutputVolts,
-        Plate.OutputAmps,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.InputVolts, Plate.OutputVolts, Plate.OutputAmps];
 
     public override ImmutableArray<string> Appearances => ["DC OK", "off", "overloaded"];
+
     private protected override double OutputVolts(Device device) => device[Plate.OutputVolts];
+
     private protected override double InputVolts(Device device) => device[Plate.InputVolts];
+
     private protected override double OutputOhms(Device device) => 0.01 * OutputVolts(device) / device[Plate.OutputAmps];
+
     private protected override double LimitAmps(Device device) => 1.5 * device[Plate.OutputAmps];
+
     private protected override double InputVa(Device device) => 0.3 * OutputVolts(device) * device[Plate.OutputAmps];
 }

@@ -9,14 +9,46 @@ internal abstract partial class DirectSource
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
         var (plus, minus) = (device.Terminal("L+"), device.Terminal("M"));
-        yield return new FaultMode($"{device.Tag}/dead", device.Tag, $"The {Term} {device.Tag} gives nothing although it is fed",
-            [new PositionLocked(device.Tag, Off)], 1.2, $"Take the load off {device.Tag} and measure again: a shorted load folds a good one back. If it still gives nothing, replace it.")
+        yield return new FaultMode(
+            $"{device.Tag}/dead",
+            device.Tag,
+            $"The {Term} {device.Tag} gives nothing although it is fed",
+            [new PositionLocked(device.Tag, Off)],
+            1.2,
+            $"Take the load off {device.Tag} and measure again: a shorted load folds a good one back. If it still gives nothing, replace it."
+        )
         {
             ProofPoints = (plus, minus),
         };
-        yield return Common.Open(device, Elements(device)[Output], $"Output of the {Term} {device.Tag} is open", 0.4, $"Replace {device.Tag}.") with { ProofPoints = (plus, minus) };
-        yield return Common.Open(device, Elements(device)[Input], $"Input of the {Term} {device.Tag} is open", 0.4, $"Check its own fuse; replace {device.Tag}.");
-        foreach (var mode in Common.Bridged($"{device.Tag}/shorted", device.Tag, $"Output of the {Term} {device.Tag} is shorted inside", plus, minus, minus, 0.2, $"Replace {device.Tag}."))
+        yield return Common.Open(
+            device,
+            Elements(device)[Output],
+            $"Output of the {Term} {device.Tag} is open",
+            0.4,
+            $"Replace {device.Tag}."
+        ) with
+        {
+            ProofPoints = (plus, minus),
+        };
+        yield return Common.Open(
+            device,
+            Elements(device)[Input],
+            $"Input of the {Term} {device.Tag} is open",
+            0.4,
+            $"Check its own fuse; replace {device.Tag}."
+        );
+        foreach (
+            var mode in Common.Bridged(
+                $"{device.Tag}/shorted",
+                device.Tag,
+                $"Output of the {Term} {device.Tag} is shorted inside",
+                plus,
+                minus,
+                minus,
+                0.2,
+                $"Replace {device.Tag}."
+            )
+        )
         {
             yield return mode;
         }

@@ -9,8 +9,11 @@ namespace Fehler.Core.Devices;
 /// </summary>
 internal abstract partial class DirectSource : CompleteKind
 {
-    private protected const int Off = 0, On = 1, FoldedBack = 2;
-    private const int Input = 0, Output = 1;
+    private protected const int Off = 0,
+        On = 1,
+        FoldedBack = 2;
+    private const int Input = 0,
+        Output = 1;
 
     private protected abstract (string A, string B) InputTerminals { get; }
     private protected abstract double OutputVolts(Device device);
@@ -19,7 +22,9 @@ internal abstract partial class DirectSource : CompleteKind
     private protected abstract double LimitAmps(Device device);
     private protected abstract double InputVa(Device device);
     public override (string Plus, string Minus)? DirectOutput => ("L+", "M");
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "folded back"];
 
     public override ImmutableArray<Element> Elements(Device device) =>

@@ -7,5 +7,6 @@ namespace Fehler.Core.Devices;
 internal sealed partial class DrumSwitch
 {
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) => Positions(device)[state.Position];
+
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) => Positions(device)[state.Position];
 }

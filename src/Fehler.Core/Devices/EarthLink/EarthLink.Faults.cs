@@ -7,5 +7,13 @@ namespace Fehler.Core.Devices;
 internal sealed partial class EarthLink
 {
     public override IEnumerable<FaultMode> FaultModes(Device device) =>
-        [Common.Open(device, Elements(device)[0], $"Earthing link {device.Tag} is open: the control supply floats", 0.2, $"Close and tighten the earthing link {device.Tag}.")];
+        [
+            Common.Open(
+                device,
+                Elements(device)[0],
+                $"Earthing link {device.Tag} is open: the control supply floats",
+                0.2,
+                $"Close and tighten the earthing link {device.Tag}."
+            ),
+        ];
 }

@@ -8,6 +8,8 @@ internal sealed partial class EarthLink : CompleteKind
 {
     public override string Id => "earth-link";
     public override string Term => "earthing link";
+
     public override ImmutableArray<Element> Elements(Device device) => [new("1", "2", ElementRole.Link)];
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 }

@@ -8,8 +8,11 @@ internal sealed partial class EmergencyStop : ControlSwitch
 {
     public override string Id => "emergency-stop";
     public override string Term => "emergency stop";
+
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.MushroomButton;
+
     private protected override string DefaultContact => "11-12";
+
     public override ImmutableArray<string> Positions(Device device) => ["released", "operated"];
 
     public override ImmutableArray<Actuation> Actuations(Device device) =>

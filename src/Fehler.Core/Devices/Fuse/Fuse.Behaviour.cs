@@ -22,13 +22,16 @@ internal sealed partial class Fuse
 
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
     {
-        var (worst, pole) = Enumerable.Range(0, (int)device[Plate.Poles])
-            .Select(k => (Magnitude(meter.Amps(k)) / device[Plate.RatedAmps], k)).Max();
+        var (worst, pole) = Enumerable
+            .Range(0, (int)device[Plate.Poles])
+            .Select(k => (Magnitude(meter.Amps(k)) / device[Plate.RatedAmps], k))
+            .Max();
         return worst > ClearsAtOnceMultiple
             ? new Transition(state with { Position = state.Position | (1 << pole) }, worst / ClearsAtOnceMultiple)
             : new Transition(state);
     }
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) => state.Position == 0 ? "all sound" : "blown";
+
     private static int PoleIndex(Element element) => (int.Parse(element.A, System.Globalization.CultureInfo.InvariantCulture) - 1) / 2;
 }

@@ -16,14 +16,10 @@ internal sealed partial class Fuse : CompleteKind
 
     public override string Id => "fuse";
     public override string Term => "fuse";
+
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Fuse;
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.Poles,
-        Plate.RatedAmps,
-        Plate.Indicator,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Poles, Plate.RatedAmps, Plate.Indicator];
 
     public override ImmutableArray<Element> Elements(Device device) =>
         [.. Enumerable.Range(0, (int)device[Plate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Link))];

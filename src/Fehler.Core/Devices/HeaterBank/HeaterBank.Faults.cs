@@ -6,8 +6,26 @@ namespace Fehler.Core.Devices;
 /// <content>How it fails.</content>
 internal sealed partial class HeaterBank
 {
-    public override IEnumerable<FaultMode> FaultModes(Device device) => Elements(device).SelectMany(e => new[]
-    {
-        Common.Open(device, e, $"Heater element {e.A} of {device.Tag} is open", 1, "Replace the element.") with { ProofPoints = (device.Terminal(e.A), device.Terminal(e.A == "U" ? "V" : "U")) },
-    }.Concat(Common.Bridged($"{device.Tag}/{e.A}-earth", device.Tag, $"Heater element {e.A} of {device.Tag} has an earth fault", device.Terminal(e.A), null, device.Terminal("PE"), 0.5, "Replace the element.")));
+    public override IEnumerable<FaultMode> FaultModes(Device device) =>
+        Elements(device)
+            .SelectMany(e =>
+                new[]
+                {
+                    Common.Open(device, e, $"Heater element {e.A} of {device.Tag} is open", 1, "Replace the element.") with
+                    {
+                        ProofPoints = (device.Terminal(e.A), device.Terminal(e.A == "U" ? "V" : "U")),
+                    },
+                }.Concat(
+                    Common.Bridged(
+                        $"{device.Tag}/{e.A}-earth",
+                        device.Tag,
+                        $"Heater element {e.A} of {device.Tag} has an earth fault",
+                        device.Terminal(e.A),
+                        null,
+                        device.Terminal("PE"),
+                        0.5,
+                        "Replace the element."
+                    )
+                )
+            );
 }

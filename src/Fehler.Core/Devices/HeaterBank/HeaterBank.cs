@@ -17,17 +17,16 @@ internal sealed partial class HeaterBank : CompleteKind
     public override string Term => "heater bank";
     public override string? RatedVoltsParameter => Plate.Volts.Name;
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.Kilowatts,
-        Plate.Volts,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Kilowatts, Plate.Volts];
 
     public override ImmutableArray<Element> Elements(Device device) =>
         [new("U", "~star", ElementRole.Load), new("V", "~star", ElementRole.Load), new("W", "~star", ElementRole.Load)];
 
     public override ImmutableArray<string> Terminals(Device device) => ["U", "V", "W", "PE"];
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
     public override bool IsWorking(string appearance) => appearance == "heats";
+
     public override ImmutableArray<string> Appearances => ["cold", "heats", "heats weakly"];
 }

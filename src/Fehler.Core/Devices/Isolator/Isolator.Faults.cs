@@ -7,10 +7,19 @@ namespace Fehler.Core.Devices;
 internal sealed partial class Isolator
 {
     public override IEnumerable<FaultMode> FaultModes(Device device) =>
-        base.FaultModes(device).Append(new FaultMode($"{device.Tag}/left-off", device.Tag, $"Isolator {device.Tag} was left off",
-            [new FoundInPosition(device.Tag, 0)], 0.6, "Find out why it is off and whether someone works on the circuit before it is switched on.")
-        {
-            ProofLook = (device.Tag, "handle"),
-            AskWhy = "Someone switched it off: ask who, and why, before switching on.",
-        });
+        base.FaultModes(device)
+            .Append(
+                new FaultMode(
+                    $"{device.Tag}/left-off",
+                    device.Tag,
+                    $"Isolator {device.Tag} was left off",
+                    [new FoundInPosition(device.Tag, 0)],
+                    0.6,
+                    "Find out why it is off and whether someone works on the circuit before it is switched on."
+                )
+                {
+                    ProofLook = (device.Tag, "handle"),
+                    AskWhy = "Someone switched it off: ask who, and why, before switching on.",
+                }
+            );
 }

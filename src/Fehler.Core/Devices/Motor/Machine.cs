@@ -24,21 +24,43 @@ internal sealed record Machine(double R1, double R2, double R2Locked, double X1,
     private static Machine Read(Device device)
     {
         var machine = new Machine(
-            device[Motor.Plate.StatorOhms], device[Motor.Plate.RotorOhms], Math.Max(device[Motor.Plate.RotorLockedOhms], device[Motor.Plate.RotorOhms]), device[Motor.Plate.StatorReactance],
-            device[Motor.Plate.RotorReactance], device[Motor.Plate.MagnetisingReactance], 1);
+            device[Motor.Plate.StatorOhms],
+            device[Motor.Plate.RotorOhms],
+            Math.Max(device[Motor.Plate.RotorLockedOhms], device[Motor.Plate.RotorOhms]),
+            device[Motor.Plate.StatorReactance],
+            device[Motor.Plate.RotorReactance],
+            device[Motor.Plate.MagnetisingReactance],
+            1
+        );
         return machine with { RatedTorque = machine.AirGapWatts(device[Motor.Plate.Volts] / Math.Sqrt(3), RatedSlip(device)) };
     }
 
     /// <summary>The machine a nameplate leads to.</summary>
-    public static Machine Fit(Device device) => Fit(
-        device[Motor.Plate.Volts], device[Motor.Plate.Amps], device[Motor.Plate.CosPhi], RatedSlip(device), device[Motor.Plate.StartingMultiple], LockedCos(device[Motor.Plate.Kilowatts]));
+    public static Machine Fit(Device device) =>
+        Fit(
+            device[Motor.Plate.Volts],
+            device[Motor.Plate.Amps],
+            device[Motor.Plate.CosPhi],
+            RatedSlip(device),
+            device[Motor.Plate.StartingMultiple],
+            LockedCos(device[Motor.Plate.Kilowatts])
+        );
 
     /// <summary>Writes the machine into the description.</summary>
-    public Device Describe(Device device) => device
-        .With(Motor.Plate.StatorOhms.Name, Rounded(R1)).With(Motor.Plate.RotorOhms.Name, Rounded(R2)).With(Motor.Plate.RotorLockedOhms.Name, Rounded(R2Locked)).With(Motor.Plate.StatorReactance.Name, Rounded(X1))
-        .With(Motor.Plate.RotorReactance.Name, Rounded(X2)).With(Motor.Plate.MagnetisingReactance.Name, Rounded(Xm));
+    public Device Describe(Device device) =>
+        device
+            .With(Motor.Plate.StatorOhms.Name, Rounded(R1))
+            .With(Motor.Plate.RotorOhms.Name, Rounded(R2))
+            .With(Motor.Plate.RotorLockedOhms.Name, Rounded(R2Locked))
+            .With(Motor.Plate.StatorReactance.Name, Rounded(X1))
+            .With(Motor.Plate.RotorReactance.Name, Rounded(X2))
+            .With(Motor.Plate.MagnetisingReactance.Name, Rounded(Xm));
 
-    private static double Rounded(double ohms) => double.Parse(ohms.ToString("G5", System.Globalization.CultureInfo.InvariantCulture), System.Globalization.CultureInfo.InvariantCulture);
+    private static double Rounded(double ohms) =>
+        double.Parse(
+            ohms.ToString("G5", System.Globalization.CultureInfo.InvariantCulture),
+            System.Globalization.CultureInfo.InvariantCulture
+        );
 
     private static double RatedSlip(Device device) => 1 - device[Motor.Plate.Rpm] / device[Motor.Plate.SynchronousRpm];
 
@@ -92,7 +114,11 @@ internal sealed record Machine(double R1, double R2, double R2Locked, double X1,
             machine = machine with
             {
                 R2 = Math.Clamp(machine.R2 * Math.Pow(current.Real / (amps * cos), 0.5), 0.05 * r, 1.2 * r),
-                Xm = Math.Clamp(machine.Xm * Math.Pow(-current.Imaginary / (amps * Math.Sqrt(1 - cos * cos)), 0.5), 4 * locked, 60 * locked),
+                Xm = Math.Clamp(
+                    machine.Xm * Math.Pow(-current.Imaginary / (amps * Math.Sqrt(1 - cos * cos)), 0.5),
+                    4 * locked,
+                    60 * locked
+                ),
             };
         }
 

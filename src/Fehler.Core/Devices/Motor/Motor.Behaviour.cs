@@ -59,7 +59,8 @@ internal sealed partial class Motor
         var machine = Machine.Of(device);
         var braked = CoupledTo(device).Any(b => meter.StateOf(b) is { Position: 0 });
         var load = (braked ? Math.Max(device[Plate.Load], BrakeTorque) : device[Plate.Load]) * machine.RatedTorque;
-        double Driving(double speed) => Torque(device, machine, speed == state.Speed ? meter : meter.With(new DeviceState(0, Speed: speed)), speed);
+        double Driving(double speed) =>
+            Torque(device, machine, speed == state.Speed ? meter : meter.With(new DeviceState(0, Speed: speed)), speed);
 
         var (v1, v2) = SequenceVolts(device, meter);
         if (Math.Max(v1, v2) < 0.02 * device[Plate.Volts])
@@ -114,12 +115,19 @@ internal sealed partial class Motor
             return amps.Max() < 0.5 ? "stopped" : "hums, does not start";
         }
 
-        return amps.Max() - amps.Min() > 0.6 * amps.Max() ? "runs rough" : state.Speed < 0 ? "runs reverse"
-            : HasSixLeads(device) && SequenceVolts(device, meter).Positive < 0.75 * device[Plate.Volts] ? "runs in star" : "runs";
+        return amps.Max() - amps.Min() > 0.6 * amps.Max() ? "runs rough"
+            : state.Speed < 0 ? "runs reverse"
+            : HasSixLeads(device) && SequenceVolts(device, meter).Positive < 0.75 * device[Plate.Volts] ? "runs in star"
+            : "runs";
     }
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
-        (device[Plate.Load] / drawn[Plate.Load]) switch { > 2.5 => "jammed", > 1.3 => "heavy", _ => "turns freely" };
+        (device[Plate.Load] / drawn[Plate.Load]) switch
+        {
+            > 2.5 => "jammed",
+            > 1.3 => "heavy",
+            _ => "turns freely",
+        };
 
     /// <summary>Torque over the base torque of one watt per rad/s of synchronous speed: air-gap power forward less backward, W.</summary>
     private static double Torque(Device device, Machine machine, IDeviceMeter meter, double speed)

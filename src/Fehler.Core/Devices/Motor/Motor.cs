@@ -14,20 +14,89 @@ internal sealed partial class Motor : CompleteKind
     internal static class Plate
     {
         public static readonly NumberSpec Kilowatts = ParameterSpec.Number("kilowatts", "Rated power", "kW", 4, 0.02, 1000);
-        public static readonly NumberSpec Volts = ParameterSpec.Number("volts", "Voltage phase to phase of the connection fitted", "V", 400, 100, 1000);
+        public static readonly NumberSpec Volts = ParameterSpec.Number(
+            "volts",
+            "Voltage phase to phase of the connection fitted",
+            "V",
+            400,
+            100,
+            1000
+        );
         public static readonly NumberSpec Amps = ParameterSpec.Number("amps", "Nameplate current at that voltage", "A", 8.1, 0.05, 2000);
         public static readonly NumberSpec CosPhi = ParameterSpec.Number("cosPhi", "Nameplate power factor", "", 0.82, 0.4, 0.99);
         public static readonly NumberSpec Rpm = ParameterSpec.Number("rpm", "Nameplate speed", "1/min", 1440, 100, 3600);
-        public static readonly NumberSpec SynchronousRpm = ParameterSpec.Number("synchronousRpm", "Synchronous speed", "1/min", 1500, 125, 3600);
-        public static readonly NumberSpec StartingMultiple = ParameterSpec.Number("startingMultiple", "Starting current over nameplate current", "", 6, 3, 10);
+        public static readonly NumberSpec SynchronousRpm = ParameterSpec.Number(
+            "synchronousRpm",
+            "Synchronous speed",
+            "1/min",
+            1500,
+            125,
+            3600
+        );
+        public static readonly NumberSpec StartingMultiple = ParameterSpec.Number(
+            "startingMultiple",
+            "Starting current over nameplate current",
+            "",
+            6,
+            3,
+            10
+        );
         public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3);
-        public static readonly NumberSpec StatorOhms = ParameterSpec.Number("statorOhms", "Stator resistance per phase of an equivalent star; 0: from the nameplate", "ohm", 0, 0, 10000);
-        public static readonly NumberSpec RotorOhms = ParameterSpec.Number("rotorOhms", "Rotor resistance, referred to the stator; 0: from the nameplate", "ohm", 0, 0, 10000);
-        public static readonly NumberSpec RotorLockedOhms = ParameterSpec.Number("rotorLockedOhms", "Rotor resistance at standstill, referred; 0: as running, or from the nameplate", "ohm", 0, 0, 10000);
-        public static readonly NumberSpec StatorReactance = ParameterSpec.Number("statorReactance", "Stator leakage reactance; 0: from the nameplate", "ohm", 0, 0, 10000);
-        public static readonly NumberSpec RotorReactance = ParameterSpec.Number("rotorReactance", "Rotor leakage reactance, referred; 0: from the nameplate", "ohm", 0, 0, 10000);
-        public static readonly NumberSpec MagnetisingReactance = ParameterSpec.Number("magnetisingReactance", "Magnetising reactance; 0: from the nameplate", "ohm", 0, 0, 100000);
-        public static readonly WordSpec Connection = ParameterSpec.Word("connection", "How the windings are connected; with six leads the starter connects them", "star", "star", "delta");
+        public static readonly NumberSpec StatorOhms = ParameterSpec.Number(
+            "statorOhms",
+            "Stator resistance per phase of an equivalent star; 0: from the nameplate",
+            "ohm",
+            0,
+            0,
+            10000
+        );
+        public static readonly NumberSpec RotorOhms = ParameterSpec.Number(
+            "rotorOhms",
+            "Rotor resistance, referred to the stator; 0: from the nameplate",
+            "ohm",
+            0,
+            0,
+            10000
+        );
+        public static readonly NumberSpec RotorLockedOhms = ParameterSpec.Number(
+            "rotorLockedOhms",
+            "Rotor resistance at standstill, referred; 0: as running, or from the nameplate",
+            "ohm",
+            0,
+            0,
+            10000
+        );
+        public static readonly NumberSpec StatorReactance = ParameterSpec.Number(
+            "statorReactance",
+            "Stator leakage reactance; 0: from the nameplate",
+            "ohm",
+            0,
+            0,
+            10000
+        );
+        public static readonly NumberSpec RotorReactance = ParameterSpec.Number(
+            "rotorReactance",
+            "Rotor leakage reactance, referred; 0: from the nameplate",
+            "ohm",
+            0,
+            0,
+            10000
+        );
+        public static readonly NumberSpec MagnetisingReactance = ParameterSpec.Number(
+            "magnetisingReactance",
+            "Magnetising reactance; 0: from the nameplate",
+            "ohm",
+            0,
+            0,
+            100000
+        );
+        public static readonly WordSpec Connection = ParameterSpec.Word(
+            "connection",
+            "How the windings are connected; with six leads the starter connects them",
+            "star",
+            "star",
+            "delta"
+        );
         public static readonly NumberSpec Leads = ParameterSpec.Number("leads", "Leads brought out; six for star-delta", "", 3, 3, 6);
         public static readonly NumberSpec CoastSeconds = ParameterSpec.Number("coastSeconds", "Time it runs down in", "s", 0, 0, 600);
         public static readonly WordSpec Brake = ParameterSpec.Word("brake", "Tag of the brake on its shaft; none when empty", "");
@@ -62,40 +131,55 @@ internal sealed partial class Motor : CompleteKind
         [.. Leads(device).Select(lead => new Element(lead, Inner(lead), ElementRole.Link))];
 
     private static ImmutableArray<string> Leads(Device device) => HasSixLeads(device) ? ["U1", "V1", "W1"] : ["U", "V", "W"];
+
     private static bool HasSixLeads(Device device) => device[Plate.Leads] == 6;
+
     private static string Inner(string lead) => $"~{char.ToLowerInvariant(lead[0])}";
+
     public override bool IsSlow => true;
+
     public override bool IsWorking(string appearance) => appearance.StartsWith("runs", StringComparison.Ordinal);
+
     public override MotorPlate? PlateOf(Device device) =>
         new(device[Plate.Kilowatts], new Volts(device[Plate.Volts]), new Amps(device[Plate.Amps]), device[Plate.CosPhi], Plate.Amps.Name);
 
     public override Device FullyLoaded(Device device) => device.With(Plate.Load.Name, 1.0);
 
     public override IEnumerable<string> FollowFrom(string parameter) =>
-        new ParameterSpec[] { Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.Rpm, Plate.SynchronousRpm, Plate.StartingMultiple }.Any(p => p.Name == parameter)
-            ? new ParameterSpec[] { Plate.StatorOhms, Plate.RotorOhms, Plate.RotorLockedOhms, Plate.StatorReactance, Plate.RotorReactance, Plate.MagnetisingReactance }.Select(p => p.Name)
+        new ParameterSpec[] { Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.Rpm, Plate.SynchronousRpm, Plate.StartingMultiple }.Any(p =>
+            p.Name == parameter
+        )
+            ? new ParameterSpec[]
+            {
+                Plate.StatorOhms,
+                Plate.RotorOhms,
+                Plate.RotorLockedOhms,
+                Plate.StatorReactance,
+                Plate.RotorReactance,
+                Plate.MagnetisingReactance,
+            }.Select(p => p.Name)
             : [];
 
     public override Device Complete(Device device) => device[Plate.StatorOhms] > 0 ? device : Machine.Fit(device).Describe(device);
 
-    public override ImmutableArray<string> Terminals(Device device) => HasSixLeads(device)
-        ? [.. Leads(device), "U2", "V2", "W2", "PE"]
-        : [.. Leads(device), "PE"];
+    public override ImmutableArray<string> Terminals(Device device) =>
+        HasSixLeads(device) ? [.. Leads(device), "U2", "V2", "W2", "PE"] : [.. Leads(device), "PE"];
 
     public override ImmutableArray<string> Positions(Device device) => ["rest", "coasting"];
+
     public override IEnumerable<string> CoupledTo(Device device) => device[Plate.Brake] is { Length: > 0 } brake ? [brake] : [];
 
     /// <summary>A motor ends the path: three leads, no way on.</summary>
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
-    public override ImmutableArray<string> Appearances => ["stopped", "runs", "runs rough", "hums, does not start", "runs reverse", "runs in star", "coasts"];
+    public override ImmutableArray<string> Appearances =>
+        ["stopped", "runs", "runs rough", "hums, does not start", "runs reverse", "runs in star", "coasts"];
 
     public override ImmutableArray<Look> Looks(Device device) =>
         [new("shaft", $"Turn the shaft of {device.Tag} by hand", "turns freely", "heavy", "jammed") { DeadOnly = true, Minutes = 2 }];
 
-    private static (string From, string To)[] Windings(Device device) => HasSixLeads(device)
-        ? [("~u", "U2"), ("~v", "V2"), ("~w", "W2")]
-        : device[Plate.Connection] == "delta"
-            ? [("~u", "V"), ("~v", "W"), ("~w", "U")]
-            : [("~u", "~star"), ("~v", "~star"), ("~w", "~star")];
+    private static (string From, string To)[] Windings(Device device) =>
+        HasSixLeads(device) ? [("~u", "U2"), ("~v", "V2"), ("~w", "W2")]
+        : device[Plate.Connection] == "delta" ? [("~u", "V"), ("~v", "W"), ("~w", "U")]
+        : [("~u", "~star"), ("~v", "~star"), ("~w", "~star")];
 }

@@ -12,14 +12,22 @@ internal sealed partial class MotorBreaker
 
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) => Positions(device)[state.Position];
 
-    public override string Seen(Device device, Look look, DeviceState state, Device drawn) => look.Id == "toggle"
-        ? Positions(device)[state.Position]
-        : (device[Plate.SettingAmps] / drawn[Plate.SettingAmps]) switch { < 0.9 => "lower", > 1.1 => "higher", _ => "as it should be" };
+    public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
+        look.Id == "toggle"
+            ? Positions(device)[state.Position]
+            : (device[Plate.SettingAmps] / drawn[Plate.SettingAmps]) switch
+            {
+                < 0.9 => "lower",
+                > 1.1 => "higher",
+                _ => "as it should be",
+            };
 
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
     {
         var worst = Currents(device, meter).Max();
-        return state.Position == On && worst > MagneticMultiple ? new Transition(state with { Position = Tripped }, worst / MagneticMultiple) : new Transition(state);
+        return state.Position == On && worst > MagneticMultiple
+            ? new Transition(state with { Position = Tripped }, worst / MagneticMultiple)
+            : new Transition(state);
     }
 
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter)

@@ -8,11 +8,17 @@ namespace Fehler.Core.Devices;
 /// <content>How it is repaired, and why it usually fails.</content>
 internal sealed partial class MotorBreaker
 {
-    public override RepairNotes Repair(Device device, FaultMode fault) => fault.Kind is "tripped" or "set-low" or "left-off"
-        ? OverloadRelay.AfterTrip(device, []) with
-        {
-            Steps = ["Write down whether it shows a short circuit or an overload.", "After a short circuit: isolate, measure cable and motor to earth and phase to phase before it is closed again.", fault.Remedy],
-            Cautions = ["Closing it may start the motor. Never close it a second time on a short circuit."],
-        }
-        : base.Repair(device, fault);
+    public override RepairNotes Repair(Device device, FaultMode fault) =>
+        fault.Kind is "tripped" or "set-low" or "left-off"
+            ? OverloadRelay.AfterTrip(device, []) with
+            {
+                Steps =
+                [
+                    "Write down whether it shows a short circuit or an overload.",
+                    "After a short circuit: isolate, measure cable and motor to earth and phase to phase before it is closed again.",
+                    fault.Remedy,
+                ],
+                Cautions = ["Closing it may start the motor. Never close it a second time on a short circuit."],
+            }
+            : base.Repair(device, fault);
 }

@@ -9,7 +9,9 @@ namespace Fehler.Core.Devices;
 /// </summary>
 internal sealed partial class MotorBreaker : CompleteKind
 {
-    private const int Off = 0, On = 1, Tripped = 2;
+    private const int Off = 0,
+        On = 1,
+        Tripped = 2;
     private const double PoleOhms = 0.03;
 
     /// <summary>What is printed on it, set or fitted.</summary>
@@ -17,8 +19,18 @@ internal sealed partial class MotorBreaker : CompleteKind
     {
         public static readonly NumberSpec SettingAmps = ParameterSpec.Number("settingAmps", "Current on the dial", "A", 8, 0.05, 630);
         public static readonly NumberSpec TripClass = ParameterSpec.Number("tripClass", "Trip class", "", 10, 5, 40);
-        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts("contacts", "Auxiliary contacts that follow the poles; last digits 3-4 close, 1-2 open", "13-14");
-        public static readonly WordSpec TripContact = ParameterSpec.Word("tripContact", "Change-over signal of a trip at 97-98 and 95-96", "no", "yes", "no");
+        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
+            "contacts",
+            "Auxiliary contacts that follow the poles; last digits 3-4 close, 1-2 open",
+            "13-14"
+        );
+        public static readonly WordSpec TripContact = ParameterSpec.Word(
+            "tripContact",
+            "Change-over signal of a trip at 97-98 and 95-96",
+            "no",
+            "yes",
+            "no"
+        );
     }
 
     public override string Id => "motor-breaker";
@@ -28,31 +40,33 @@ internal sealed partial class MotorBreaker : CompleteKind
         element?.Role == ElementRole.Pole ? LadderShape.Breaker : base.LadderShapeOf(element);
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.SettingAmps,
-        Plate.TripClass,
-        Plate.Contacts,
-        Plate.TripContact,
-    ];
+    [Plate.SettingAmps, Plate.TripClass, Plate.Contacts, Plate.TripContact];
 
     public override ImmutableArray<Element> Elements(Device device) =>
-    [
-        .. Enumerable.Range(0, 3).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole)),
-        .. device[Plate.Contacts].Select(w => w.Split('-')).Select(e => new Element(e[0], e[1], e[1][^1] == '2' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen)),
-        .. device[Plate.TripContact] == "yes" ? [new Element("95", "96", ElementRole.NormallyClosed), new Element("97", "98", ElementRole.NormallyOpen)] : Array.Empty<Element>(),
-    ];
+        [
+            .. Enumerable.Range(0, 3).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole)),
+            .. device[Plate.Contacts]
+                .Select(w => w.Split('-'))
+                .Select(e => new Element(e[0], e[1], e[1][^1] == '2' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen)),
+            .. device[Plate.TripContact] == "yes"
+                ? [new Element("95", "96", ElementRole.NormallyClosed), new Element("97", "98", ElementRole.NormallyOpen)]
+                : Array.Empty<Element>(),
+        ];
 
-    public override bool IsMade(Device device, Element element, DeviceState state) => element.A switch
-    {
-        "95" => state.Position != Tripped,
-        "97" => state.Position == Tripped,
-        _ => element.Role == ElementRole.NormallyClosed ? state.Position != On : state.Position == On,
-    };
+    public override bool IsMade(Device device, Element element, DeviceState state) =>
+        element.A switch
+        {
+            "95" => state.Position != Tripped,
+            "97" => state.Position == Tripped,
+            _ => element.Role == ElementRole.NormallyClosed ? state.Position != On : state.Position == On,
+        };
 
     public override Dial? DialOf(Device device) => new(new Amps(device[Plate.SettingAmps]), Elements(device)[0], Plate.SettingAmps.Name);
 
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "tripped"];
+
     public override int InitialPosition(Device device) => On;
+
     public override (string Off, string On, int Rank)? IsolatingPositions => ("off", "on", 1);
     public override ImmutableArray<string> Appearances => ["on", "off", "tripped"];
 
@@ -60,10 +74,16 @@ internal sealed partial class MotorBreaker : CompleteKind
         [new("off", "Switch off", false), new("on", "Switch on", false), new("tripped", "Operate the test trip", false)];
 
     public override ImmutableArray<Look> Looks(Device device) =>
-    [
-        new("toggle", $"Knob of {device.Tag}", "on", "off", "tripped"),
-        new("dial", FormattableString.Invariant($"Dial of {device.Tag}: set to {device[Plate.SettingAmps]:0.##} A?"), "as it should be", "lower", "higher"),
-    ];
+        [
+            new("toggle", $"Knob of {device.Tag}", "on", "off", "tripped"),
+            new(
+                "dial",
+                FormattableString.Invariant($"Dial of {device.Tag}: set to {device[Plate.SettingAmps]:0.##} A?"),
+                "as it should be",
+                "lower",
+                "higher"
+            ),
+        ];
 
     public override IEnumerable<string> Cautions(Device device) =>
         [$"{device.Tag} stays made through a power cut: what it feeds directly starts by itself when the supply comes back."];

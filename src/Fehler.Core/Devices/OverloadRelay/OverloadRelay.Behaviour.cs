@@ -12,16 +12,25 @@ internal sealed partial class OverloadRelay
     private const double Ultimate = 1.12;
 
     /// <summary>With one phase lost a sensitive relay trips at 1.15 times, an insensitive one at 1.32 times (IEC 60947-4-1, from memory).</summary>
-    private const double UltimatePhaseLossSensitive = 1.08, UltimateTwoPoles = 1.25;
+    private const double UltimatePhaseLossSensitive = 1.08,
+        UltimateTwoPoles = 1.25;
 
     /// <summary>Time a bimetal relay takes to cool so far that it resets by itself (common practice: some minutes).</summary>
     private const double CoolingSeconds = 180;
 
     private const double HeaterOhms = 0.03;
 
-    public override string Seen(Device device, Look look, DeviceState state, Device drawn) => look.Id == "flag"
-        ? state.Position == Tripped ? "tripped" : "not tripped"
-        : (device[Plate.SettingAmps] / drawn[Plate.SettingAmps]) switch { < 0.9 => "lower", > 1.1 => "higher", _ => "as it should be" };
+    public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
+        look.Id == "flag"
+            ? state.Position == Tripped
+                ? "tripped"
+                : "not tripped"
+            : (device[Plate.SettingAmps] / drawn[Plate.SettingAmps]) switch
+            {
+                < 0.9 => "lower",
+                > 1.1 => "higher",
+                _ => "as it should be",
+            };
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => 1 / HeaterOhms;
 
@@ -49,7 +58,10 @@ internal sealed partial class OverloadRelay
     internal static double TripSeconds(double highest, double lowest, double tripClass, bool phaseLossSensitive)
     {
         var phaseLost = lowest < 0.3 * highest;
-        var ultimate = !phaseLost ? Ultimate : phaseLossSensitive ? UltimatePhaseLossSensitive : UltimateTwoPoles;
+        var ultimate =
+            !phaseLost ? Ultimate
+            : phaseLossSensitive ? UltimatePhaseLossSensitive
+            : UltimateTwoPoles;
         if (highest <= ultimate)
         {
             return double.PositiveInfinity;

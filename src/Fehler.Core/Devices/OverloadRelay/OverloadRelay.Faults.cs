@@ -10,26 +10,60 @@ internal sealed partial class OverloadRelay
     {
         var elements = Elements(device);
         var setting = device[Plate.SettingAmps];
-        yield return new FaultMode($"{device.Tag}/tripped", device.Tag, $"Overload {device.Tag} has tripped",
-            [new FoundInPosition(device.Tag, Tripped)], 4, "Let it cool, find the cause, then reset.")
+        yield return new FaultMode(
+            $"{device.Tag}/tripped",
+            device.Tag,
+            $"Overload {device.Tag} has tripped",
+            [new FoundInPosition(device.Tag, Tripped)],
+            4,
+            "Let it cool, find the cause, then reset."
+        )
         {
             ProofLook = (device.Tag, "flag"),
-            AskWhy = "A trip is a consequence: measure the current in each phase against the nameplate, look for a lost phase, a jammed load, a wrong setting, a hot panel.",
+            AskWhy =
+                "A trip is a consequence: measure the current in each phase against the nameplate, look for a lost phase, a jammed load, a wrong setting, a hot panel.",
         };
-        yield return new FaultMode($"{device.Tag}/no-reset", device.Tag, $"Overload {device.Tag} will not reset",
-            [new PositionLocked(device.Tag, Tripped)], 0.5, $"Let it cool; check that the reset rod reaches; replace {device.Tag}.")
+        yield return new FaultMode(
+            $"{device.Tag}/no-reset",
+            device.Tag,
+            $"Overload {device.Tag} will not reset",
+            [new PositionLocked(device.Tag, Tripped)],
+            0.5,
+            $"Let it cool; check that the reset rod reaches; replace {device.Tag}."
+        )
         {
             ProofLook = (device.Tag, "flag"),
         };
-        yield return new FaultMode($"{device.Tag}/set-low", device.Tag, $"Overload {device.Tag} is set too low",
-            [new ParameterIs(device.Tag, Plate.SettingAmps.Name, setting * 0.45)], 0.5, FormattableString.Invariant($"Set the dial to the motor's nameplate current ({setting:0.##} A)."))
+        yield return new FaultMode(
+            $"{device.Tag}/set-low",
+            device.Tag,
+            $"Overload {device.Tag} is set too low",
+            [new ParameterIs(device.Tag, Plate.SettingAmps.Name, setting * 0.45)],
+            0.5,
+            FormattableString.Invariant($"Set the dial to the motor's nameplate current ({setting:0.##} A).")
+        )
         {
             ProofLook = (device.Tag, "dial"),
         };
         foreach (var heater in elements.Take(3))
         {
-            yield return Common.Open(device, heater, $"Heater {heater.Name} of {device.Tag} is open", 0.3, $"Replace the overload relay {device.Tag}; set it to the nameplate current.");
-            foreach (var mode in Common.HighResistance(device, heater, $"Terminal of heater {heater.Name} of {device.Tag} is burnt (high resistance)", 0.2, $"Replace the overload relay {device.Tag}.", power: true))
+            yield return Common.Open(
+                device,
+                heater,
+                $"Heater {heater.Name} of {device.Tag} is open",
+                0.3,
+                $"Replace the overload relay {device.Tag}; set it to the nameplate current."
+            );
+            foreach (
+                var mode in Common.HighResistance(
+                    device,
+                    heater,
+                    $"Terminal of heater {heater.Name} of {device.Tag} is burnt (high resistance)",
+                    0.2,
+                    $"Replace the overload relay {device.Tag}.",
+                    power: true
+                )
+            )
             {
                 yield return mode;
             }
@@ -37,7 +71,15 @@ internal sealed partial class OverloadRelay
 
         foreach (var contact in elements.Skip(3))
         {
-            foreach (var mode in ContactFaults.Of(device, contact, $"Overload contact {contact.Name} of {device.Tag}", $"Replace the overload relay {device.Tag}; set it to the nameplate current.", 0.8))
+            foreach (
+                var mode in ContactFaults.Of(
+                    device,
+                    contact,
+                    $"Overload contact {contact.Name} of {device.Tag}",
+                    $"Replace the overload relay {device.Tag}; set it to the nameplate current.",
+                    0.8
+                )
+            )
             {
                 yield return mode;
             }

@@ -9,16 +9,30 @@ namespace Fehler.Core.Devices;
 /// </summary>
 internal sealed partial class OverloadRelay : CompleteKind
 {
-    private const int Set = 0, Tripped = 1;
+    private const int Set = 0,
+        Tripped = 1;
 
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
         public static readonly NumberSpec SettingAmps = ParameterSpec.Number("settingAmps", "Current on the dial", "A", 8, 0.05, 1600);
         public static readonly NumberSpec TripClass = ParameterSpec.Number("tripClass", "Trip class", "", 10, 5, 40);
-        public static readonly WordSpec Type = ParameterSpec.Word("type", "How it senses the current", "bimetal", "bimetal", "melting alloy", "electronic");
+        public static readonly WordSpec Type = ParameterSpec.Word(
+            "type",
+            "How it senses the current",
+            "bimetal",
+            "bimetal",
+            "melting alloy",
+            "electronic"
+        );
         public static readonly WordSpec Reset = ParameterSpec.Word("reset", "Reset mode", "hand", "hand", "automatic");
-        public static readonly WordSpec PhaseLossSensitive = ParameterSpec.Word("phaseLossSensitive", "Trips early with a phase lost", "yes", "yes", "no");
+        public static readonly WordSpec PhaseLossSensitive = ParameterSpec.Word(
+            "phaseLossSensitive",
+            "Trips early with a phase lost",
+            "yes",
+            "yes",
+            "no"
+        );
     }
 
     public override string Id => "overload-relay";
@@ -28,19 +42,16 @@ internal sealed partial class OverloadRelay : CompleteKind
         element?.Role == ElementRole.Link ? LadderShape.Heater : base.LadderShapeOf(element);
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.SettingAmps,
-        Plate.TripClass,
-        Plate.Type,
-        Plate.Reset,
-        Plate.PhaseLossSensitive,
-    ];
+    [Plate.SettingAmps, Plate.TripClass, Plate.Type, Plate.Reset, Plate.PhaseLossSensitive];
 
     public override ImmutableArray<Element> Elements(Device device) =>
-    [
-        new("1", "2", ElementRole.Link), new("3", "4", ElementRole.Link), new("5", "6", ElementRole.Link),
-        new("95", "96", ElementRole.NormallyClosed), new("97", "98", ElementRole.NormallyOpen),
-    ];
+        [
+            new("1", "2", ElementRole.Link),
+            new("3", "4", ElementRole.Link),
+            new("5", "6", ElementRole.Link),
+            new("95", "96", ElementRole.NormallyClosed),
+            new("97", "98", ElementRole.NormallyOpen),
+        ];
 
     public override bool ResetsByItself(Device device) => device[Plate.Reset] == "automatic";
 
@@ -52,10 +63,16 @@ internal sealed partial class OverloadRelay : CompleteKind
         [new("tripped", "Operate the test trip", false), new("reset", "Press Reset", false, Resets: true)];
 
     public override ImmutableArray<Look> Looks(Device device) =>
-    [
-        new("flag", $"Trip flag of {device.Tag}", "not tripped", "tripped") { WipedByReset = true },
-        new("dial", FormattableString.Invariant($"Dial of {device.Tag}: set to {device[Plate.SettingAmps]:0.##} A?"), "as it should be", "lower", "higher"),
-    ];
+        [
+            new("flag", $"Trip flag of {device.Tag}", "not tripped", "tripped") { WipedByReset = true },
+            new(
+                "dial",
+                FormattableString.Invariant($"Dial of {device.Tag}: set to {device[Plate.SettingAmps]:0.##} A?"),
+                "as it should be",
+                "lower",
+                "higher"
+            ),
+        ];
 
     public override IEnumerable<string> Cautions(Device device) =>
         device[Plate.Reset] == "automatic"

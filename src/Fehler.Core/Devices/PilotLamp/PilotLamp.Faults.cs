@@ -7,7 +7,16 @@ namespace Fehler.Core.Devices;
 internal sealed partial class PilotLamp
 {
     public override IEnumerable<FaultMode> FaultModes(Device device) =>
-    [
-        Common.Open(device, Elements(device)[0], $"Lamp {device.Tag} is dead", 1.5, $"Replace the lamp {device.Tag}, same voltage.") with { ProofPoints = (device.Terminal("X1"), device.Terminal("X2")) },
-    ];
+        [
+            Common.Open(
+                device,
+                Elements(device)[0],
+                $"Lamp {device.Tag} is dead",
+                1.5,
+                $"Replace the lamp {device.Tag}, same voltage."
+            ) with
+            {
+                ProofPoints = (device.Terminal("X1"), device.Terminal("X2")),
+            },
+        ];
 }

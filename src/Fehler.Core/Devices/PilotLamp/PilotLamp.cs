@@ -13,24 +13,30 @@ internal sealed partial class PilotLamp : CompleteKind
         public static readonly NumberSpec Watts = ParameterSpec.Number("watts", "Power at rated voltage", "W", 1.5, 0.05, 60);
         public static readonly WordSpec Lamp = ParameterSpec.Word("lamp", "Kind of lamp", "led", "led", "filament");
         public static readonly WordSpec Light = ParameterSpec.Word("light", "Steady or flashing", "steady", "steady", "flashing");
-        public static readonly WordSpec Colour = ParameterSpec.Word("colour", "Colour of the lens", "white", "white", "red", "green", "yellow", "blue");
+        public static readonly WordSpec Colour = ParameterSpec.Word(
+            "colour",
+            "Colour of the lens",
+            "white",
+            "white",
+            "red",
+            "green",
+            "yellow",
+            "blue"
+        );
     }
 
     public override string Id => "pilot-lamp";
     public override string Term => "pilot lamp";
+
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Lamp;
+
     public override string? RatedVoltsParameter => Plate.Volts.Name;
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.Volts,
-        Plate.Watts,
-        Plate.Lamp,
-        Plate.Light,
-        Plate.Colour,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Volts, Plate.Watts, Plate.Lamp, Plate.Light, Plate.Colour];
 
     public override ImmutableArray<Element> Elements(Device device) => [new("X1", "X2", ElementRole.Load)];
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
     public override ImmutableArray<string> Appearances => ["off", "on", "dim", "flashes"];
 }

@@ -7,13 +7,31 @@ namespace Fehler.Core.Devices;
 internal sealed partial class PushButton
 {
     public override IEnumerable<FaultMode> FaultModes(Device device) =>
-        BlockFaults(device, "button").Append(new FaultMode($"{device.Tag}/sticks-pressed", device.Tag, $"Operator of {device.Tag} sticks pressed",
-            [new PositionLocked(device.Tag, 1)], 0.4, $"Free or replace the operator of {device.Tag}; check that the cover does not press it.")
-        {
-            ProofPoints = Common.Points(device, Elements(device)[0]),
-        }).Append(new FaultMode($"{device.Tag}/operator-misses", device.Tag, $"Operator of {device.Tag} does not reach its contact block",
-            [new PositionLocked(device.Tag, 0)], 0.5, $"Seat the contact block of {device.Tag} or adjust the operator; test with the cover on.")
-        {
-            ProofPoints = Common.Points(device, Elements(device)[0]),
-        });
+        BlockFaults(device, "button")
+            .Append(
+                new FaultMode(
+                    $"{device.Tag}/sticks-pressed",
+                    device.Tag,
+                    $"Operator of {device.Tag} sticks pressed",
+                    [new PositionLocked(device.Tag, 1)],
+                    0.4,
+                    $"Free or replace the operator of {device.Tag}; check that the cover does not press it."
+                )
+                {
+                    ProofPoints = Common.Points(device, Elements(device)[0]),
+                }
+            )
+            .Append(
+                new FaultMode(
+                    $"{device.Tag}/operator-misses",
+                    device.Tag,
+                    $"Operator of {device.Tag} does not reach its contact block",
+                    [new PositionLocked(device.Tag, 0)],
+                    0.5,
+                    $"Seat the contact block of {device.Tag} or adjust the operator; test with the cover on."
+                )
+                {
+                    ProofPoints = Common.Points(device, Elements(device)[0]),
+                }
+            );
 }

@@ -8,8 +8,12 @@ internal sealed partial class PushButton : ControlSwitch
 {
     public override string Id => "push-button";
     public override string Term => "push-button";
+
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Button;
+
     private protected override string DefaultContact => "13-14";
+
     public override ImmutableArray<string> Positions(Device device) => ["released", "pressed"];
+
     public override ImmutableArray<Actuation> Actuations(Device device) => [new("pressed", "Press and hold", true)];
 }

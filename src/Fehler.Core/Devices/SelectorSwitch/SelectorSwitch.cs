@@ -20,24 +20,21 @@ internal sealed partial class SelectorSwitch : ControlSwitch
 
     public override string Id => "selector-switch";
     public override string Term => "selector switch";
+
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Selector;
+
     private protected override string DefaultContact => "13-14";
 
-    public override ImmutableArray<ParameterSpec> Parameters =>
-    [
-        .. base.Parameters,
-        Plate.Positions,
-        Plate.FoundIn,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters => [.. base.Parameters, Plate.Positions, Plate.FoundIn];
 
     public override int InitialPosition(Device device) => (int)Math.Min(device[Plate.FoundIn], device[Plate.Positions] - 1);
-    public override ImmutableArray<string> Positions(Device device) => device[Plate.Positions] == 3 ? ["middle", "left", "right"] : ["off", "on"];
+
+    public override ImmutableArray<string> Positions(Device device) =>
+        device[Plate.Positions] == 3 ? ["middle", "left", "right"] : ["off", "on"];
 
     public override bool IsMade(Device device, Element element, DeviceState state)
     {
-        var operated = device[Plate.Positions] == 3
-            ? state.Position == (element.A[0] == '1' ? 1 : Right)
-            : state.Position == 1;
+        var operated = device[Plate.Positions] == 3 ? state.Position == (element.A[0] == '1' ? 1 : Right) : state.Position == 1;
         return operated == (element.Role == ElementRole.NormallyOpen);
     }
 

@@ -8,7 +8,8 @@ namespace Fehler.Core.Devices;
 /// <content>What it does in a circuit.</content>
 internal sealed partial class SinglePhaseMotor
 {
-    private const int Standing = 0, Running = 1;
+    private const int Standing = 0,
+        Running = 1;
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain)
     {
@@ -26,14 +27,21 @@ internal sealed partial class SinglePhaseMotor
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
     {
         var volts = Magnitude(meter.Volts(0)) / device[Plate.Volts];
-        var able = state.Position == Running ? volts > Keeps : volts > Starts && device[Plate.Capacitor] == "sound" && device[Plate.Load] < 2;
+        var able =
+            state.Position == Running ? volts > Keeps : volts > Starts && device[Plate.Capacitor] == "sound" && device[Plate.Load] < 2;
         return new Transition(state with { Position = able ? Running : Standing });
     }
 
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) =>
         state.Position == Running && Magnitude(meter.Amps(0)) > 0.1 * device[Plate.Amps] ? "runs"
-        : Magnitude(meter.Amps(0)) > 0.5 * device[Plate.Amps] ? "hums, does not start" : "stopped";
+        : Magnitude(meter.Amps(0)) > 0.5 * device[Plate.Amps] ? "hums, does not start"
+        : "stopped";
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
-        (device[Plate.Load] / drawn[Plate.Load]) switch { > 2.5 => "jammed", > 1.3 => "heavy", _ => "turns freely" };
+        (device[Plate.Load] / drawn[Plate.Load]) switch
+        {
+            > 2.5 => "jammed",
+            > 1.3 => "heavy",
+            _ => "turns freely",
+        };
 }

@@ -10,14 +10,38 @@ internal sealed partial class SinglePhaseMotor
     {
         var replace = "Replace or rewind the motor; check its terminal box first.";
         yield return Common.Open(device, Elements(device)[0], $"Main winding of {device.Tag} is open", 0.6, replace);
-        foreach (var mode in Common.Bridged($"{device.Tag}/winding-earth", device.Tag, $"Winding of {device.Tag} has an earth fault", device.Terminal("U1"), null, device.Terminal("PE"), 0.5, replace))
+        foreach (
+            var mode in Common.Bridged(
+                $"{device.Tag}/winding-earth",
+                device.Tag,
+                $"Winding of {device.Tag} has an earth fault",
+                device.Terminal("U1"),
+                null,
+                device.Terminal("PE"),
+                0.5,
+                replace
+            )
+        )
         {
             yield return mode;
         }
 
-        yield return new FaultMode($"{device.Tag}/capacitor", device.Tag, $"Capacitor of {device.Tag} has failed: it hums and does not start",
-            [new ParameterIs(device.Tag, Plate.Capacitor.Name, "open")], 1, "Discharge and replace the capacitor, same value and voltage.");
-        yield return new FaultMode($"{device.Tag}/stalled", device.Tag, $"The load of {device.Tag} is jammed", [new ParameterIs(device.Tag, Plate.Load.Name, 3.0)], 0.8, "Isolate; turn the shaft by hand; clear the jam.")
+        yield return new FaultMode(
+            $"{device.Tag}/capacitor",
+            device.Tag,
+            $"Capacitor of {device.Tag} has failed: it hums and does not start",
+            [new ParameterIs(device.Tag, Plate.Capacitor.Name, "open")],
+            1,
+            "Discharge and replace the capacitor, same value and voltage."
+        );
+        yield return new FaultMode(
+            $"{device.Tag}/stalled",
+            device.Tag,
+            $"The load of {device.Tag} is jammed",
+            [new ParameterIs(device.Tag, Plate.Load.Name, 3.0)],
+            0.8,
+            "Isolate; turn the shaft by hand; clear the jam."
+        )
         {
             ProofLook = (device.Tag, "shaft"),
         };

@@ -7,7 +7,8 @@ namespace Fehler.Core.Devices;
 internal sealed partial class SinglePhaseMotor : CompleteKind
 {
     /// <summary>Starting current over nameplate, and its power factor (common practice).</summary>
-    private const double StartMultiple = 5, StartCos = 0.6;
+    private const double StartMultiple = 5,
+        StartCos = 0.6;
 
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
@@ -16,34 +17,45 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
         public static readonly NumberSpec Volts = ParameterSpec.Number("volts", "Rated voltage", "V", 230, 50, 500);
         public static readonly NumberSpec Amps = ParameterSpec.Number("amps", "Nameplate current", "A", 5, 0.1, 100);
         public static readonly NumberSpec CosPhi = ParameterSpec.Number("cosPhi", "Nameplate power factor", "", 0.85, 0.4, 0.99);
-        public static readonly NumberSpec WindingOhms = ParameterSpec.Number("windingOhms", "Main winding at direct current; 0: from the nameplate", "ohm", 0, 0, 1000);
+        public static readonly NumberSpec WindingOhms = ParameterSpec.Number(
+            "windingOhms",
+            "Main winding at direct current; 0: from the nameplate",
+            "ohm",
+            0,
+            0,
+            1000
+        );
         public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3);
-        public static readonly WordSpec Capacitor = ParameterSpec.Word("capacitor", "Whether the auxiliary winding's capacitor is sound", "sound", "sound", "open");
+        public static readonly WordSpec Capacitor = ParameterSpec.Word(
+            "capacitor",
+            "Whether the auxiliary winding's capacitor is sound",
+            "sound",
+            "sound",
+            "open"
+        );
     }
 
     /// <summary>Least share of rated voltage at which it starts, and at which it keeps turning.</summary>
-    private const double Starts = 0.6, Keeps = 0.4;
+    private const double Starts = 0.6,
+        Keeps = 0.4;
 
     public override string Id => "single-phase-motor";
     public override string Term => "single-phase motor";
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.Kilowatts,
-        Plate.Volts,
-        Plate.Amps,
-        Plate.CosPhi,
-        Plate.WindingOhms,
-        Plate.Load,
-        Plate.Capacitor,
-    ];
+    [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Capacitor];
 
     public override ImmutableArray<Element> Elements(Device device) => [new("U1", "U2", ElementRole.Load)];
+
     public override ImmutableArray<string> Terminals(Device device) => ["U1", "U2", "PE"];
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
     public override ImmutableArray<string> Positions(Device device) => ["standing", "running"];
+
     public override ImmutableArray<string> Appearances => ["stopped", "runs", "hums, does not start"];
     public override bool IsSlow => true;
+
     public override bool IsWorking(string appearance) => appearance == "runs";
 
     public override Device FullyLoaded(Device device) => device.With(Plate.Load.Name, 1.0);
@@ -53,12 +65,17 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
     public override IEnumerable<string> FollowFrom(string parameter) =>
         parameter == Plate.Volts.Name || parameter == Plate.Amps.Name ? [Plate.WindingOhms.Name] : [];
 
-    public override Device Complete(Device device) => device[Plate.WindingOhms] > 0
-        ? device
-        : device.With(Plate.WindingOhms.Name, Math.Round(0.5 * device[Plate.Volts] / (StartMultiple * device[Plate.Amps]) * StartCos, 2));
+    public override Device Complete(Device device) =>
+        device[Plate.WindingOhms] > 0
+            ? device
+            : device.With(
+                Plate.WindingOhms.Name,
+                Math.Round(0.5 * device[Plate.Volts] / (StartMultiple * device[Plate.Amps]) * StartCos, 2)
+            );
 
     public override ImmutableArray<Look> Looks(Device device) =>
         [new("shaft", $"Turn the shaft of {device.Tag} by hand", "turns freely", "heavy", "jammed") { DeadOnly = true, Minutes = 2 }];
 
-    public override IEnumerable<string> Cautions(Device device) => [$"The capacitor of {device.Tag} keeps its charge: discharge it before touching its terminals."];
+    public override IEnumerable<string> Cautions(Device device) =>
+        [$"The capacitor of {device.Tag} keeps its charge: discharge it before touching its terminals."];
 }

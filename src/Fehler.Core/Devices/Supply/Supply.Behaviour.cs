@@ -15,9 +15,10 @@ internal sealed partial class Supply
 
     private const int Lost = 1;
 
-    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => element.Role == ElementRole.Link
-        ? 1 / EarthingOhms
-        : domain == Domain.Ac ? new Complex(1e-7, 2 * Math.PI * device[Plate.Frequency] * SystemFarads) : 1e-7;
+    public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) =>
+        element.Role == ElementRole.Link ? 1 / EarthingOhms
+        : domain == Domain.Ac ? new Complex(1e-7, 2 * Math.PI * device[Plate.Frequency] * SystemFarads)
+        : 1e-7;
 
     public override void Stamp(Device device, DeviceState state, Domain domain, ICoupledStamp stamp)
     {
@@ -55,6 +56,7 @@ internal sealed partial class Supply
         var (a, b, c) = (meter.Volts("L1", "L2"), meter.Volts("L2", "L3"), meter.Volts("L3", "L1"));
         var least = 0.6 * device[Plate.LineVolts];
         return a.Magnitude < least || b.Magnitude < least || c.Magnitude < least ? "a phase is missing"
-            : (a * Complex.Conjugate(b)).Imaginary > 0 ? "L1-L2-L3" : "L1-L3-L2";
+            : (a * Complex.Conjugate(b)).Imaginary > 0 ? "L1-L2-L3"
+            : "L1-L3-L2";
     }
 }

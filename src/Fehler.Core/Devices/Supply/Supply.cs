@@ -13,25 +13,42 @@ internal sealed partial class Supply : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly NumberSpec LineVolts = ParameterSpec.Number("lineVolts", "Voltage phase to phase; of a single phase, to neutral", "V", 400, 100, 1000);
+        public static readonly NumberSpec LineVolts = ParameterSpec.Number(
+            "lineVolts",
+            "Voltage phase to phase; of a single phase, to neutral",
+            "V",
+            400,
+            100,
+            1000
+        );
         public static readonly NumberSpec Frequency = ParameterSpec.Number("frequency", "Frequency", "Hz", 50, 16, 400);
-        public static readonly WordSpec Sequence = ParameterSpec.Word("sequence", "Order of the phases", "L1-L2-L3", "L1-L2-L3", "L1-L3-L2");
-        public static readonly WordSpec System = ParameterSpec.Word("system", "How the supply is earthed", "star", "star", "delta", "corner-earthed", "high-leg", "single-phase");
+        public static readonly WordSpec Sequence = ParameterSpec.Word(
+            "sequence",
+            "Order of the phases",
+            "L1-L2-L3",
+            "L1-L2-L3",
+            "L1-L3-L2"
+        );
+        public static readonly WordSpec System = ParameterSpec.Word(
+            "system",
+            "How the supply is earthed",
+            "star",
+            "star",
+            "delta",
+            "corner-earthed",
+            "high-leg",
+            "single-phase"
+        );
     }
 
     public override string Id => "supply";
     public override string Term => "incoming supply";
     public override string ReplaceableUnit => "incoming supply";
     public override bool IsSupply => true;
+
     public override SourceRating? SourceOf(Device device) => new(new Volts(device[Plate.LineVolts]), device[Plate.Frequency]);
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.LineVolts,
-        Plate.Frequency,
-        Plate.Sequence,
-        Plate.System,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.LineVolts, Plate.Frequency, Plate.Sequence, Plate.System];
 
     /// <summary>Star point, or the point the phases are measured from; it has a terminal only where it is brought out.</summary>
     private static string Middle(Device device) => device[Plate.System] is "delta" or "corner-earthed" ? "~n" : "N";
@@ -39,24 +56,26 @@ internal sealed partial class Supply : CompleteKind
     private static int Phases(Device device) => device[Plate.System] == "single-phase" ? 1 : 3;
 
     public override ImmutableArray<Element> Elements(Device device) =>
-    [
-        .. Enumerable.Range(1, Phases(device)).Select(k => new Element(Middle(device), $"L{k}", ElementRole.Source)),
-        .. device[Plate.System] switch
-        {
-            "delta" => [new("L1", "PE", ElementRole.Load), new("L2", "PE", ElementRole.Load), new("L3", "PE", ElementRole.Load)],
-            "corner-earthed" => [new("L2", "PE", ElementRole.Link)],
-            _ => new Element[] { new("N", "PE", ElementRole.Link) },
-        },
-    ];
+        [
+            .. Enumerable.Range(1, Phases(device)).Select(k => new Element(Middle(device), $"L{k}", ElementRole.Source)),
+            .. device[Plate.System] switch
+            {
+                "delta" => [new("L1", "PE", ElementRole.Load), new("L2", "PE", ElementRole.Load), new("L3", "PE", ElementRole.Load)],
+                "corner-earthed" => [new("L2", "PE", ElementRole.Link)],
+                _ => new Element[] { new("N", "PE", ElementRole.Link) },
+            },
+        ];
 
-    public override ImmutableArray<string> Terminals(Device device) => device[Plate.System] switch
-    {
-        "single-phase" => ["L1", "N", "PE"],
-        "delta" or "corner-earthed" => ["L1", "L2", "L3", "PE"],
-        _ => ["L1", "L2", "L3", "N", "PE"],
-    };
+    public override ImmutableArray<string> Terminals(Device device) =>
+        device[Plate.System] switch
+        {
+            "single-phase" => ["L1", "N", "PE"],
+            "delta" or "corner-earthed" => ["L1", "L2", "L3", "PE"],
+            _ => ["L1", "L2", "L3", "N", "PE"],
+        };
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
     public override ImmutableArray<string> Positions(Device device) => ["on", "lost"];
 
     /// <summary>Switched off elsewhere.</summary>
@@ -66,6 +85,15 @@ internal sealed partial class Supply : CompleteKind
         [new("lost", "Supply is lost", false), new("on", "Supply comes back", false)];
 
     /// <summary>A rotation indicator, put on at the three lines.</summary>
-    public override ImmutableArray<Look> Looks(Device device) => Phases(device) == 1 ? []
-        : [new("rotation", $"Rotation indicator on {device.Tag}:L1, L2 and L3", "L1-L2-L3", "L1-L3-L2", "a phase is missing") { Measured = true, Minutes = 2 }];
+    public override ImmutableArray<Look> Looks(Device device) =>
+        Phases(device) == 1
+            ? []
+            :
+            [
+                new("rotation", $"Rotation indicator on {device.Tag}:L1, L2 and L3", "L1-L2-L3", "L1-L3-L2", "a phase is missing")
+                {
+                    Measured = true,
+                    Minutes = 2,
+                },
+            ];
 }

@@ -7,7 +7,9 @@ namespace Fehler.Core.Devices;
 /// <content>What it does in a circuit.</content>
 internal sealed partial class Suppressor
 {
-    private const double SeriesOhms = 100, Farads = 0.1e-6, IdleOhms = 50e6;
+    private const double SeriesOhms = 100,
+        Farads = 0.1e-6,
+        IdleOhms = 50e6;
 
     /// <summary>At supply frequency only the capacitor carries anything; for direct current and the ohmmeter all three are open.</summary>
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) =>

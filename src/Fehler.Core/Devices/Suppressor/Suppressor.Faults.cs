@@ -8,16 +8,32 @@ internal sealed partial class Suppressor
 {
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
-        foreach (var mode in Common.Bridged($"{device.Tag}/shorted", device.Tag, $"Suppressor {device.Tag} is shorted", device.Terminal("1"), device.Terminal("2"), device.Terminal("2"), 0.6,
-            $"Take {device.Tag} off, measure the coil without it, fit a new one of the same type."))
+        foreach (
+            var mode in Common.Bridged(
+                $"{device.Tag}/shorted",
+                device.Tag,
+                $"Suppressor {device.Tag} is shorted",
+                device.Terminal("1"),
+                device.Terminal("2"),
+                device.Terminal("2"),
+                0.6,
+                $"Take {device.Tag} off, measure the coil without it, fit a new one of the same type."
+            )
+        )
         {
             yield return mode;
         }
 
         if (device[Plate.Type] == "diode")
         {
-            yield return new FaultMode($"{device.Tag}/reversed", device.Tag, $"Diode {device.Tag} is fitted the wrong way round", [new Bridge(device.Terminal("1"), device.Terminal("2"), 0.4)], 0.3,
-                $"Fit {device.Tag} with its bar to the positive side.")
+            yield return new FaultMode(
+                $"{device.Tag}/reversed",
+                device.Tag,
+                $"Diode {device.Tag} is fitted the wrong way round",
+                [new Bridge(device.Terminal("1"), device.Terminal("2"), 0.4)],
+                0.3,
+                $"Fit {device.Tag} with its bar to the positive side."
+            )
             {
                 ProofPoints = (device.Terminal("1"), device.Terminal("2")),
                 SizeFactor = 1.5,

@@ -9,21 +9,27 @@ internal sealed partial class Suppressor : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly WordSpec Type = ParameterSpec.Word("type", "Resistor and capacitor, varistor, or diode", "rc", "rc", "varistor", "diode");
+        public static readonly WordSpec Type = ParameterSpec.Word(
+            "type",
+            "Resistor and capacitor, varistor, or diode",
+            "rc",
+            "rc",
+            "varistor",
+            "diode"
+        );
         public static readonly NumberSpec Volts = ParameterSpec.Number("volts", "Rated voltage", "V", 230, 5, 690);
     }
 
     public override string Id => "suppressor";
     public override string Term => "coil suppressor";
+
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Box;
+
     public override string? RatedVoltsParameter => Plate.Volts.Name;
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [
-        Plate.Type,
-        Plate.Volts,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Type, Plate.Volts];
 
     public override ImmutableArray<Element> Elements(Device device) => [new("1", "2", ElementRole.Load)];
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 }

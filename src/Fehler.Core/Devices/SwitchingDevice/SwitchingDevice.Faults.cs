@@ -10,12 +10,27 @@ internal abstract partial class SwitchingDevice
     {
         foreach (var pole in Elements(device).Where(e => e.Role == ElementRole.Pole))
         {
-            yield return Common.Open(device, pole, $"Pole {pole.Name} of the {Term} {device.Tag} does not close", 0.4, $"Replace the {Term} {device.Tag}, same type and rating.");
+            yield return Common.Open(
+                device,
+                pole,
+                $"Pole {pole.Name} of the {Term} {device.Tag} does not close",
+                0.4,
+                $"Replace the {Term} {device.Tag}, same type and rating."
+            );
         }
 
         foreach (var pole in Elements(device).Where(e => e.Role == ElementRole.Pole))
         {
-            foreach (var mode in Common.HighResistance(device, pole, $"Pole {pole.Name} of the {Term} {device.Tag} is burnt (high resistance)", 0.15, $"Replace the {Term} {device.Tag}, same type and rating.", power: true))
+            foreach (
+                var mode in Common.HighResistance(
+                    device,
+                    pole,
+                    $"Pole {pole.Name} of the {Term} {device.Tag} is burnt (high resistance)",
+                    0.15,
+                    $"Replace the {Term} {device.Tag}, same type and rating.",
+                    power: true
+                )
+            )
             {
                 yield return mode;
             }

@@ -13,11 +13,7 @@ internal abstract partial class SwitchingDevice : CompleteKind
         public static readonly NumberSpec RatedAmps = ParameterSpec.Number("ratedAmps", "Rated current", "A", 25, 0.1, 1600);
     }
 
-    public override ImmutableArray<ParameterSpec> Parameters =>
-    [
-        SwitchPlate.Poles,
-        SwitchPlate.RatedAmps,
-    ];
+    public override ImmutableArray<ParameterSpec> Parameters => [SwitchPlate.Poles, SwitchPlate.RatedAmps];
 
     public override ImmutableArray<Element> Elements(Device device) =>
         [.. Enumerable.Range(0, (int)device[SwitchPlate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole))];

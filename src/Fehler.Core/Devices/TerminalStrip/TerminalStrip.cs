@@ -12,7 +12,10 @@ internal sealed class TerminalStrip : CompleteKind
     public override string Id => "terminal-strip";
     public override string Term => "terminal strip";
     public override bool IsStrip => true;
+
     public override ImmutableArray<Element> Elements(Device device) => [];
+
     public override ImmutableArray<string> Terminals(Device device) => [];
+
     public override bool HasTerminal(Device device, string terminal) => true;
 }

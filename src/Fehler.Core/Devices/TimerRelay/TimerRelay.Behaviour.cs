@@ -11,24 +11,45 @@ internal sealed partial class TimerRelay
     {
         var on = IsPulled(device, state, meter);
         // Off-delay: "timed out" is energised, "timing" is running off with the coil dead.
-        var next = device[Plate.Function] == "off-delay"
-            ? on ? Done : state.Position == Done ? Running : state.Position
-            : !on ? Rest : state.Position == Rest ? Running : state.Position;
+        var next =
+            device[Plate.Function] == "off-delay"
+                ? on
+                    ? Done
+                    : state.Position == Done
+                        ? Running
+                        : state.Position
+                : !on
+                    ? Rest
+                    : state.Position == Rest
+                        ? Running
+                        : state.Position;
         return new Transition(state with { Position = next });
     }
 
-    public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) => state.Position switch
-    {
-        Running when device[Plate.Function] == "star-delta" => new(device[Plate.Seconds], state with { Position = Dwelling }),
-        Running => new(device[Plate.Seconds], state with { Position = device[Plate.Function] == "off-delay" ? Rest : Done }),
-        Dwelling => new(device[Plate.DwellSeconds], state with { Position = Done }),
-        _ => null,
-    };
+    public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) =>
+        state.Position switch
+        {
+            Running when device[Plate.Function] == "star-delta" => new(device[Plate.Seconds], state with { Position = Dwelling }),
+            Running => new(device[Plate.Seconds], state with { Position = device[Plate.Function] == "off-delay" ? Rest : Done }),
+            Dwelling => new(device[Plate.DwellSeconds], state with { Position = Done }),
+            _ => null,
+        };
 
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter) =>
-        state.Position switch { Rest => "off", Done => "on", _ => "timing" };
+        state.Position switch
+        {
+            Rest => "off",
+            Done => "on",
+            _ => "timing",
+        };
 
-    public override string Seen(Device device, Look look, DeviceState state, Device drawn) => look.Id == "dial"
-        ? (device[Plate.Seconds] / drawn[Plate.Seconds]) switch { < 0.8 => "shorter", > 1.25 => "longer", _ => "as it should be" }
-        : base.Seen(device, look, state, drawn);
+    public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
+        look.Id == "dial"
+            ? (device[Plate.Seconds] / drawn[Plate.Seconds]) switch
+            {
+                < 0.8 => "shorter",
+                > 1.25 => "longer",
+                _ => "as it should be",
+            }
+            : base.Seen(device, look, state, drawn);
 }

@@ -8,16 +8,49 @@ internal sealed partial class TimerRelay
 {
     private protected override IEnumerable<FaultMode> ArmatureFaults(Device device)
     {
-        yield return new FaultMode($"{device.Tag}/never", device.Tag, $"Timing relay {device.Tag} never times out", [new PositionLocked(device.Tag, Running)], 0.8, $"Check the dial; replace {device.Tag}.");
-        yield return new FaultMode($"{device.Tag}/at-rest", device.Tag, $"Timing relay {device.Tag} does nothing", [new PositionLocked(device.Tag, Rest)], 0.6, $"Replace {device.Tag}.");
-        yield return new FaultMode($"{device.Tag}/at-once", device.Tag, $"Timing relay {device.Tag} has timed out from the start", [new PositionLocked(device.Tag, Done)], 0.4, $"Check the dial; replace {device.Tag}.");
-        yield return new FaultMode($"{device.Tag}/short", device.Tag, $"Timing relay {device.Tag} is set much too short",
-            [new ParameterIs(device.Tag, Plate.Seconds.Name, Math.Max(0.05, device[Plate.Seconds] * 0.1))], 0.4, $"Set {device.Tag} to the time that the load needs to run up.")
+        yield return new FaultMode(
+            $"{device.Tag}/never",
+            device.Tag,
+            $"Timing relay {device.Tag} never times out",
+            [new PositionLocked(device.Tag, Running)],
+            0.8,
+            $"Check the dial; replace {device.Tag}."
+        );
+        yield return new FaultMode(
+            $"{device.Tag}/at-rest",
+            device.Tag,
+            $"Timing relay {device.Tag} does nothing",
+            [new PositionLocked(device.Tag, Rest)],
+            0.6,
+            $"Replace {device.Tag}."
+        );
+        yield return new FaultMode(
+            $"{device.Tag}/at-once",
+            device.Tag,
+            $"Timing relay {device.Tag} has timed out from the start",
+            [new PositionLocked(device.Tag, Done)],
+            0.4,
+            $"Check the dial; replace {device.Tag}."
+        );
+        yield return new FaultMode(
+            $"{device.Tag}/short",
+            device.Tag,
+            $"Timing relay {device.Tag} is set much too short",
+            [new ParameterIs(device.Tag, Plate.Seconds.Name, Math.Max(0.05, device[Plate.Seconds] * 0.1))],
+            0.4,
+            $"Set {device.Tag} to the time that the load needs to run up."
+        )
         {
             ProofLook = (device.Tag, "dial"),
         };
-        yield return new FaultMode($"{device.Tag}/long", device.Tag, $"Timing relay {device.Tag} is set much too long",
-            [new ParameterIs(device.Tag, Plate.Seconds.Name, device[Plate.Seconds] * 10)], 0.3, $"Set {device.Tag} to the time that the load needs to run up.")
+        yield return new FaultMode(
+            $"{device.Tag}/long",
+            device.Tag,
+            $"Timing relay {device.Tag} is set much too long",
+            [new ParameterIs(device.Tag, Plate.Seconds.Name, device[Plate.Seconds] * 10)],
+            0.3,
+            $"Set {device.Tag} to the time that the load needs to run up."
+        )
         {
             ProofLook = (device.Tag, "dial"),
         };
@@ -25,7 +58,15 @@ internal sealed partial class TimerRelay
         {
             if (device[Plate.Function] == "star-delta")
             {
-                foreach (var mode in ContactFaults.Of(device, contact, $"Contact {contact.Name} of {device.Tag}", $"Replace the timing relay {device.Tag}.", 0.5))
+                foreach (
+                    var mode in ContactFaults.Of(
+                        device,
+                        contact,
+                        $"Contact {contact.Name} of {device.Tag}",
+                        $"Replace the timing relay {device.Tag}.",
+                        0.5
+                    )
+                )
                 {
                     yield return mode;
                 }

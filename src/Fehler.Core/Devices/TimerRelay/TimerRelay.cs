@@ -10,15 +10,36 @@ namespace Fehler.Core.Devices;
 /// </summary>
 internal sealed partial class TimerRelay : CoilOperated
 {
-    private const int Rest = 0, Running = 1, Done = 2, Dwelling = 3;
+    private const int Rest = 0,
+        Running = 1,
+        Done = 2,
+        Dwelling = 3;
 
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly WordSpec Function = ParameterSpec.Word("function", "What is delayed", "on-delay", "on-delay", "off-delay", "star-delta");
-        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts("contacts", "Contacts by terminal numbers; last digits 5-6 open delayed, 7-8 close delayed, 1-2 and 3-4 act at once", "57-58");
+        public static readonly WordSpec Function = ParameterSpec.Word(
+            "function",
+            "What is delayed",
+            "on-delay",
+            "on-delay",
+            "off-delay",
+            "star-delta"
+        );
+        public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
+            "contacts",
+            "Contacts by terminal numbers; last digits 5-6 open delayed, 7-8 close delayed, 1-2 and 3-4 act at once",
+            "57-58"
+        );
         public static readonly NumberSpec Seconds = ParameterSpec.Number("seconds", "Time set on the dial", "s", 6, 0.05, 3600);
-        public static readonly NumberSpec DwellSeconds = ParameterSpec.Number("dwellSeconds", "Star-delta: pause between star and delta", "s", 0.05, 0, 10);
+        public static readonly NumberSpec DwellSeconds = ParameterSpec.Number(
+            "dwellSeconds",
+            "Star-delta: pause between star and delta",
+            "s",
+            0.05,
+            0,
+            10
+        );
     }
 
     public override string Id => "timer-relay";
@@ -34,21 +55,20 @@ internal sealed partial class TimerRelay : CoilOperated
     public override bool SharesTerminals => true;
 
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } =
-    [
-        Plate.Function,
-        Plate.Contacts,
-        Plate.Seconds,
-        Plate.DwellSeconds,
-    ];
+    [Plate.Function, Plate.Contacts, Plate.Seconds, Plate.DwellSeconds];
 
     public override ImmutableArray<string> Positions(Device device) => ["rest", "timing", "timed out", "dwell"];
+
     public override ImmutableArray<Actuation> Actuations(Device device) => [];
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
+
     public override ImmutableArray<string> Appearances => ["off", "timing", "on"];
 
-    private protected override ImmutableArray<Element> Contacts(Device device) => device[Plate.Function] == "star-delta"
-        ? [new("17", "18", ElementRole.NormallyOpen), new("17", "28", ElementRole.NormallyOpen)]
-        : [.. device[Plate.Contacts].Select(Auxiliary)];
+    private protected override ImmutableArray<Element> Contacts(Device device) =>
+        device[Plate.Function] == "star-delta"
+            ? [new("17", "18", ElementRole.NormallyOpen), new("17", "28", ElementRole.NormallyOpen)]
+            : [.. device[Plate.Contacts].Select(Auxiliary)];
 
     private protected override bool IsClosed(DeviceState state) => state.Position != Rest;
 
@@ -65,8 +85,14 @@ internal sealed partial class TimerRelay : CoilOperated
     }
 
     public override ImmutableArray<Look> Looks(Device device) =>
-    [
-        .. base.Looks(device),
-        new("dial", FormattableString.Invariant($"Dial of {device.Tag}: set to {device[Plate.Seconds]:0.##} s?"), "as it should be", "shorter", "longer"),
-    ];
+        [
+            .. base.Looks(device),
+            new(
+                "dial",
+                FormattableString.Invariant($"Dial of {device.Tag}: set to {device[Plate.Seconds]:0.##} s?"),
+                "as it should be",
+                "shorter",
+                "longer"
+            ),
+        ];
 }

@@ -23,14 +23,16 @@ internal sealed partial class VoltageMonitor
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter) =>
         Lines(meter).Max() < Unfed * device[Plate.LineVolts] ? new Transition(state with { Position = Dropped }) : new Transition(state);
 
-    public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) => (IsGood(device, meter), state.Position) switch
-    {
-        (false, Good) => new(device[Plate.DropSeconds], state with { Position = Dropped }),
-        (true, Dropped) => new(device[Plate.BackSeconds], state with { Position = Good }),
-        _ => null,
-    };
+    public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) =>
+        (IsGood(device, meter), state.Position) switch
+        {
+            (false, Good) => new(device[Plate.DropSeconds], state with { Position = Dropped }),
+            (true, Dropped) => new(device[Plate.BackSeconds], state with { Position = Good }),
+            _ => null,
+        };
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) => state.Position == Good ? "good" : "fault";
+
     private static List<double> Lines(IDeviceMeter meter) => [.. Enumerable.Range(0, 3).Select(k => Magnitude(meter.Volts(k)))];
 
     private static bool IsGood(Device device, IDeviceMeter meter)
@@ -39,7 +41,9 @@ internal sealed partial class VoltageMonitor
         var mean = share.Average();
         var (v12, v23, v31) = (meter.Volts(0), meter.Volts(1), meter.Volts(2));
         var clockwise = (v12 + A * v23 + A * A * v31).Magnitude > (v12 + A * A * v23 + A * v31).Magnitude;
-        return clockwise && share.Min() >= device[Plate.UnderPercent] && share.Max() <= device[Plate.OverPercent]
+        return clockwise
+            && share.Min() >= device[Plate.UnderPercent]
+            && share.Max() <= device[Plate.OverPercent]
             && 100 * share.Max(s => Math.Abs(s - mean)) / mean <= device[Plate.UnbalancePercent];
     }
 }
