@@ -2,7 +2,9 @@ using System.Collections.Concurrent;
 
 namespace Fehler.Data;
 
-/// <summary>One after the other for the same key: entries of one job, imports of one circuit. Different keys do not wait for each other.</summary>
+/// <summary>
+/// One after the other for the same key: entries of one job, imports of one circuit. Different keys do not wait for each other.
+/// </summary>
 public sealed class Turns
 {
     private readonly ConcurrentDictionary<string, Turn> _turns = new();

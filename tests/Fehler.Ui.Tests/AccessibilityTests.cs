@@ -3,7 +3,9 @@ using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;
 
-/// <summary>WCAG 2.2 AA as far as a program can tell: axe-core on every view, light and dark; and no sideways scrolling on a phone.</summary>
+/// <summary>
+/// WCAG 2.2 AA as far as a program can tell: axe-core on every view, light and dark; and no sideways scrolling on a phone.
+/// </summary>
 public sealed class AccessibilityTests : IDisposable
 {
     private readonly RunningApp _app = new();

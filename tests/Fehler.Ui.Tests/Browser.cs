@@ -4,7 +4,8 @@ using OpenQA.Selenium.Chrome;
 namespace Fehler.Ui.Tests;
 
 /// <summary>
-/// A headless Chromium. Starting one takes seconds, so it is handed from test to test; each test's application listens on a port of its own,
+/// A headless Chromium. Starting one takes seconds, so it is handed from test to test; each test's application listens on a port of its
+/// own,
 /// and with it has a storage of its own in the browser.
 /// </summary>
 internal sealed class Browser

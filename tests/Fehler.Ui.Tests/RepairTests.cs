@@ -6,7 +6,9 @@ using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;
 
-/// <summary>From a proved fault to its repair, what an answer would leave, and what is done to terminals and meters, in the browser.</summary>
+/// <summary>
+/// From a proved fault to its repair, what an answer would leave, and what is done to terminals and meters, in the browser.
+/// </summary>
 public sealed class RepairTests : IDisposable
 {
     private readonly RunningApp _app = new();
@@ -21,7 +23,9 @@ public sealed class RepairTests : IDisposable
         _http = new HttpClient { BaseAddress = new Uri(_app.Address) };
     }
 
-    /// <summary>A coil proved open: the guide says what to bring, its causes go into the record with a touch, and all of it stays.</summary>
+    /// <summary>
+    /// A coil proved open: the guide says what to bring, its causes go into the record with a touch, and all of it stays.
+    /// </summary>
     [Fact]
     public void A_proved_coil_is_repaired_by_its_guide_and_the_cause_goes_into_the_record()
     {

@@ -4,7 +4,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Fehler.Web.Tests;
 
-/// <summary>Starting on a file that is new, in use, cut off, damaged or not ours: what can be mended is, everything else is one sentence.</summary>
+/// <summary>
+/// Starting on a file that is new, in use, cut off, damaged or not ours: what can be mended is, everything else is one sentence.
+/// </summary>
 public sealed class DatabaseFileTests : IDisposable
 {
     private readonly string _folder = Directory.CreateTempSubdirectory("fehler-file").FullName;
@@ -30,7 +32,9 @@ public sealed class DatabaseFileTests : IDisposable
         Should.Throw<DatabaseException>(() => DatabaseFile.Hold(File)).Message.ShouldContain("in use by another");
     }
 
-    /// <summary>A process that is ended during a migration leaves the migration's lock behind; the next start clears it and goes on.</summary>
+    /// <summary>
+    /// A process that is ended during a migration leaves the migration's lock behind; the next start clears it and goes on.
+    /// </summary>
     [Fact]
     public async Task A_lock_left_by_a_migration_that_was_cut_off_is_cleared()
     {

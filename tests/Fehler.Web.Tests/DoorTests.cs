@@ -219,7 +219,9 @@ public class DoorTests(Host host) : IClassFixture<Host>
         ).ShouldContain("clock");
     }
 
-    /// <summary>Entries that once were answered with "server error" or hung. Each is refused in a sentence, and nothing is recorded.</summary>
+    /// <summary>
+    /// Entries that once were answered with "server error" or hung. Each is refused in a sentence, and nothing is recorded.
+    /// </summary>
     [Theory]
     [InlineData("""{"type":"operation","steps":null,"seen":{}}""")]
     [InlineData("""{"type":"operation","steps":[null],"seen":{}}""")]

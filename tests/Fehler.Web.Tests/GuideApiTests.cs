@@ -36,7 +36,9 @@ public class GuideApiTests(Host host) : IClassFixture<Host>
         (await Diagnosis(job)).GetProperty("guide").ValueKind.ShouldBe(JsonValueKind.Null);
     }
 
-    /// <summary>The instrument's own rules: insulation on a dead circuit only, a clamp around one lead, no screwdriver on a live terminal.</summary>
+    /// <summary>
+    /// The instrument's own rules: insulation on a dead circuit only, a clamp around one lead, no screwdriver on a live terminal.
+    /// </summary>
     [Theory]
     [InlineData(
         """{"type":"reading","quantity":"insulation","from":"M1:U","to":"M1:PE","held":[],"value":{"kind":"number","number":1e6}}""",

@@ -116,7 +116,9 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         result.GetProperty("setAside").GetArrayLength().ShouldBe(1);
     }
 
-    /// <summary>An open job that is carried in says nothing of the circuit here: it counts as live, and its entries show where they come from.</summary>
+    /// <summary>
+    /// An open job that is carried in says nothing of the circuit here: it counts as live, and its entries show where they come from.
+    /// </summary>
     [Fact]
     public async Task A_safety_state_is_never_carried_into_an_open_job()
     {

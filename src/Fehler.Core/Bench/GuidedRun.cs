@@ -46,7 +46,10 @@ public sealed class GuidedRun
 
     public int Readings => _entries.OfType<Reading>().Count();
 
-    /// <summary>Readings until one unit, with those that nothing tells from it, held 95 %: what came after was proof. All of them when that never was.</summary>
+    /// <summary>
+    /// Readings until one unit, with those that nothing tells from it, held 95 %: what came after was proof. All of them when that never
+    /// was.
+    /// </summary>
     public int ReadingsToIsolate { get; private set; } = -1;
 
     public int Looks => _entries.OfType<LookSeen>().Count();
@@ -62,7 +65,9 @@ public sealed class GuidedRun
     /// <summary>At the last try everything was as with a good circuit: what is left, if anything, only a function test shows.</summary>
     public bool WorksAgain { get; private set; }
 
-    /// <summary>Uncertainty about the unit when only the symptom was known, bits: as many yes-or-no readings are needed on average.</summary>
+    /// <summary>
+    /// Uncertainty about the unit when only the symptom was known, bits: as many yes-or-no readings are needed on average.
+    /// </summary>
     public double BitsAfterSymptom { get; private set; }
 
     /// <summary>

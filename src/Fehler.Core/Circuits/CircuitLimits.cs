@@ -1,7 +1,8 @@
 namespace Fehler.Core.Circuits;
 
 /// <summary>
-/// How large a circuit may be, so that whatever is accepted can be drawn, solved and diagnosed in the time that a person waits. Several times
+/// How large a circuit may be, so that whatever is accepted can be drawn, solved and diagnosed in the time that a person waits. Several
+/// times
 /// what the largest starter of the families has.
 /// </summary>
 public static class CircuitLimits

@@ -7,7 +7,8 @@ namespace Fehler.Core.Circuits;
 /// hypotheses. Made once from a circuit version and passed explicitly. Each part is worked out when it is first asked for and is the same
 /// from then on; a layer adds its own by an extension property over <see cref="Part{T}"/>.
 /// </summary>
-/// <remarks>Seen from outside immutable, and safe for use by several threads at once. Who keeps it decides how long its parts live.</remarks>
+/// <remarks>Seen from outside immutable, and safe for use by several threads at once. Who keeps it decides how long its parts
+/// live.</remarks>
 public sealed class CompiledCircuit
 {
     private readonly ConcurrentDictionary<Type, Lazy<object>> _parts = new();
@@ -18,7 +19,8 @@ public sealed class CompiledCircuit
     public Circuit Circuit { get; }
 
     /// <summary>
-    /// About how much memory the parts hold that have been worked out, bytes: what a cache bounds. Parts that grow with use say so themselves.
+    /// About how much memory the parts hold that have been worked out, bytes: what a cache bounds. Parts that grow with use say so
+    /// themselves.
     /// </summary>
     public long Bytes =>
         _parts.Values.Where(p => p.IsValueCreated).Sum(p => (p.Value as IHoldsMemory)?.Bytes ?? IHoldsMemory.SmallPart)
@@ -43,7 +45,9 @@ public sealed class CompiledCircuit
 /// <summary>A part of a compiled circuit whose memory grows with use.</summary>
 internal interface IHoldsMemory
 {
-    /// <summary>A list of some hundred small things, and what the description takes for each device with its conductors; measured.</summary>
+    /// <summary>
+    /// A list of some hundred small things, and what the description takes for each device with its conductors; measured.
+    /// </summary>
     const long SmallPart = 64_000,
         PerDevice = 4_000;
 

@@ -88,7 +88,9 @@ public abstract class DeviceKind
     /// <summary>The device as it is when what it drives is loaded fully; itself where nothing is driven.</summary>
     public virtual Device FullyLoaded(Device device) => device;
 
-    /// <summary>Name of the parameter with the voltage it is made for, so that one put into a circuit can be fitted to it; null where it has none.</summary>
+    /// <summary>
+    /// Name of the parameter with the voltage it is made for, so that one put into a circuit can be fitted to it; null where it has none.
+    /// </summary>
     public virtual string? RatedVoltsParameter => null;
 
     /// <summary>Parameters that <see cref="Complete"/> works out from this one: they are worked out again when it is changed.</summary>
@@ -117,7 +119,9 @@ public abstract class DeviceKind
         return contacts > 1 || Positions(device).Length > 2;
     }
 
-    /// <summary>Whether this appearance means that it does the work the starter is there for: a motor that turns, a heater that heats.</summary>
+    /// <summary>
+    /// Whether this appearance means that it does the work the starter is there for: a motor that turns, a heater that heats.
+    /// </summary>
     public virtual bool IsWorking(string appearance) => false;
 
     /// <summary>Tags of devices that a shaft, a lever or a brake disc couples this one to.</summary>
@@ -138,7 +142,10 @@ public abstract class DeviceKind
     /// <summary>Fills in what follows from other parameters, so that the description is complete for any reader.</summary>
     public virtual Device Complete(Device device) => device;
 
-    /// <summary>Positions in which it isolates what follows and does not, and how soon one would choose it for that (0 first); null for what cannot isolate.</summary>
+    /// <summary>
+    /// Positions in which it isolates what follows and does not, and how soon one would choose it for that (0 first); null for what cannot
+    /// isolate.
+    /// </summary>
     public virtual (string Off, string On, int Rank)? IsolatingPositions => null;
 
     /// <summary>Year a device was fitted; every kind takes it. What is old fails more often.</summary>

@@ -1,6 +1,8 @@
 namespace Fehler.Core.Circuits;
 
-/// <summary>A parameter that a device kind understands. A kind keeps its own as fields, so that none is asked for by a name that may be mistyped.</summary>
+/// <summary>
+/// A parameter that a device kind understands. A kind keeps its own as fields, so that none is asked for by a name that may be mistyped.
+/// </summary>
 /// <param name="Name">Name in the circuit file.</param>
 /// <param name="Description">What it is, in the words of the nameplate or data sheet.</param>
 /// <param name="Default">Value when the description says nothing.</param>

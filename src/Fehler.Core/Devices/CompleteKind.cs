@@ -9,7 +9,8 @@ using Fehler.Core.Procedures;
 namespace Fehler.Core.Devices;
 
 /// <summary>
-/// A kind with all its sides: what it is, how it conducts, what it does, how it fails and how it is repaired, each with what most devices do.
+/// A kind with all its sides: what it is, how it conducts, what it does, how it fails and how it is repaired, each with what most devices
+/// do.
 /// A kind is one folder; its sides are one file each.
 /// </summary>
 internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFailing, IRepaired

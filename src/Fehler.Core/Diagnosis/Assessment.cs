@@ -146,7 +146,9 @@ internal sealed class Assessment
 
     private sealed record TripSearch(double[] Weights, ImmutableArray<TripCause> Causes);
 
-    /// <summary>Protective devices that most of what is still possible says stand tripped or blown, without being at fault themselves.</summary>
+    /// <summary>
+    /// Protective devices that most of what is still possible says stand tripped or blown, without being at fault themselves.
+    /// </summary>
     private IEnumerable<string> Consequences()
     {
         var possible = _session.Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i])).Where(x => x.Share > 1e-4).ToList();

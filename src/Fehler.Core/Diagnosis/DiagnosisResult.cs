@@ -40,7 +40,9 @@ public sealed record DiagnosisResult
     /// <summary>Wires that are live in a good circuit as it now stands, by number.</summary>
     public required ImmutableSortedSet<string> LiveWires { get; init; }
 
-    /// <summary>What stands tripped or blown because of the leading suspect, "F1 1-2 blown": a consequence, to be put right with it.</summary>
+    /// <summary>
+    /// What stands tripped or blown because of the leading suspect, "F1 1-2 blown": a consequence, to be put right with it.
+    /// </summary>
     public ImmutableArray<string> Consequences { get; init; } = [];
 
     /// <summary>The leading suspect only tripped or blew: what may have made it, likeliest first; empty otherwise.</summary>

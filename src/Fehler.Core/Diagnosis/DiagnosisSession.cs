@@ -28,7 +28,9 @@ public sealed class DiagnosisSession
     private const double PairPrior = 0.1,
         PairsBelow = 0.1;
 
-    /// <summary>Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).</summary>
+    /// <summary>
+    /// Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).
+    /// </summary>
     private const double SoundInsulationOhms = 5e6;
 
     /// <summary>What those weigh together that are left behind, at most: nothing that is said changes by it.</summary>
@@ -261,7 +263,9 @@ public sealed class DiagnosisSession
         }
     }
 
-    /// <summary>How well the leading single fault fits all evidence, each piece measured against the single fault that fits it best.</summary>
+    /// <summary>
+    /// How well the leading single fault fits all evidence, each piece measured against the single fault that fits it best.
+    /// </summary>
     private double FitOfLeading()
     {
         var singles = _hypotheses.Take(_singles).Where(IsUpToDate).ToList();

@@ -10,7 +10,8 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 /// <param name="Here">Times found on this circuit, by fault mode id.</param>
 /// <param name="Plant">Times found on other circuits, by <see cref="KeyOf"/>.</param>
-/// <remarks>A Dirichlet prior: the catalogue's weights count as <see cref="CatalogueRepairs"/> repairs, the recorded ones are added.</remarks>
+/// <remarks>A Dirichlet prior: the catalogue's weights count as <see cref="CatalogueRepairs"/> repairs, the recorded ones are
+/// added.</remarks>
 public sealed record History(ImmutableSortedDictionary<string, int> Here, ImmutableSortedDictionary<string, int> Plant)
 {
     /// <summary>How many recorded repairs the catalogue's own weights are worth.</summary>

@@ -13,7 +13,9 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 internal sealed class Hypothesis
 {
-    /// <summary>Probability that a fault comes and goes, and that it is there at any one observation (common practice: one call in thirty).</summary>
+    /// <summary>
+    /// Probability that a fault comes and goes, and that it is there at any one observation (common practice: one call in thirty).
+    /// </summary>
     private const double IntermittentShare = 0.03,
         IntermittentPresence = 0.5;
 
@@ -107,7 +109,9 @@ internal sealed class Hypothesis
         _intermittent += Math.Log(IntermittentPresence * own.Fit + (1 - IntermittentPresence) * healthy.Fit);
     }
 
-    /// <summary>What it would weigh if some observations had fitted otherwise; those that it was never judged by are left as they are.</summary>
+    /// <summary>
+    /// What it would weigh if some observations had fitted otherwise; those that it was never judged by are left as they are.
+    /// </summary>
     public double LogWeightIf(IEnumerable<(int Observation, Func<Judgement, double> Fit)> instead) =>
         Math.Log(_prior * Factor)
         + instead

@@ -18,7 +18,9 @@ public static class Likelihood
     private const double MisseenShare = 0.02,
         MislookedShare = 0.005;
 
-    /// <summary>Below this share of the greatest stray voltage any value is as likely as another: half of the voltage between lines.</summary>
+    /// <summary>
+    /// Below this share of the greatest stray voltage any value is as likely as another: half of the voltage between lines.
+    /// </summary>
     private const double PartOfSpan = 0.7;
 
     private const double Floor = OutlierShare * OutlierDensity;
@@ -61,7 +63,8 @@ public static class Likelihood
             case PredictionKind.OverLimit:
                 return observed > 5e6 ? 0.4 : 0;
             case PredictionKind.Stray:
-                // Mostly little, or what cable capacitance leads to, or a good part of the supply; a full one seldom, unless the capacitance says so.
+                // Mostly little, or what cable capacitance leads to, or a good part of the supply; a full one seldom, unless the
+                // capacitance says so.
                 var sharp = Math.Max(1, 0.05 * observed);
                 var width = 0.25 * prediction.Value + 2;
                 var z = (observed - prediction.Value) / width;

@@ -75,7 +75,9 @@ internal sealed record MeterFault(
         ),
     ];
 
-    /// <summary>The likeliest fault of the meter, when it is likelier than this beside everything that may be wrong with the circuit.</summary>
+    /// <summary>
+    /// The likeliest fault of the meter, when it is likelier than this beside everything that may be wrong with the circuit.
+    /// </summary>
     public static (MeterFault Fault, double Share)? Likeliest(DiagnosisSession session, double above)
     {
         if (session.MeterIsGood)

@@ -5,7 +5,10 @@ using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
-/// <summary>Tables of resistances of the healthy circuit by state; most hypotheses share a handful of states. A list of pairs is known by being the same list.</summary>
+/// <summary>
+/// Tables of resistances of the healthy circuit by state; most hypotheses share a handful of states. A list of pairs is known by being the
+/// same list.
+/// </summary>
 /// <remarks>Safe for use by several threads at once.</remarks>
 internal sealed class OhmTables(Network healthy) : IHoldsMemory
 {
@@ -35,7 +38,10 @@ internal sealed class OwnOhmTables(OhmTables shared)
         double
     >.Empty;
 
-    /// <summary>By how much a resistance of this very circuit differs from the description's, where it has been measured before; null where it has not.</summary>
+    /// <summary>
+    /// By how much a resistance of this very circuit differs from the description's, where it has been measured before; null where it has
+    /// not.
+    /// </summary>
     public double? Own((TerminalId From, TerminalId To) pair) =>
         _own.TryGetValue(pair, out var factor) ? factor
         : _own.TryGetValue((pair.To, pair.From), out factor) ? factor

@@ -4,7 +4,8 @@ using Fehler.Core.Jobs;
 namespace Fehler.Core.Diagnosis;
 
 /// <summary>
-/// What a circuit's own good coils and windings measure: read on an isolated circuit with nothing held and no wire lifted, in a job that ended
+/// What a circuit's own good coils and windings measure: read on an isolated circuit with nothing held and no wire lifted, in a job that
+/// ended
 /// repaired and proved, of a unit that was not repaired after the reading.
 /// </summary>
 public static class OwnResistances

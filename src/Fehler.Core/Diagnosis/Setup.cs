@@ -13,7 +13,9 @@ public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool D
     /// <summary>Nothing is changed, nothing held.</summary>
     public static Setup AsItIs { get; } = new(SetupChange.None, [], false);
 
-    /// <summary>Device off which every wire is lifted first, so that it and its cable are measured by themselves; none when empty.</summary>
+    /// <summary>
+    /// Device off which every wire is lifted first, so that it and its cable are measured by themselves; none when empty.
+    /// </summary>
     public string LiftedAt { get; init; } = "";
 
     /// <summary>Conductors that are lifted for it, with the terminal each is lifted off. Protective conductors stay on.</summary>

@@ -36,7 +36,9 @@ internal sealed class TestChoice
         MostHeldDead = 6,
         MostOperated = 4;
 
-    /// <summary>Wires are lifted off no more devices than this, and only where the wires hold at least this share of what is suspected there.</summary>
+    /// <summary>
+    /// Wires are lifted off no more devices than this, and only where the wires hold at least this share of what is suspected there.
+    /// </summary>
     private const int MostLifted = 2;
     private const double LeastDivided = 0.05;
 
@@ -119,7 +121,9 @@ internal sealed class TestChoice
     private bool IsWorthProposing(Candidate c) =>
         c.Bits > LeastBits && !_measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity)));
 
-    /// <summary>Of readings between the same two wires in the same state that tell the same, the first: a choice is between different tests.</summary>
+    /// <summary>
+    /// Of readings between the same two wires in the same state that tell the same, the first: a choice is between different tests.
+    /// </summary>
     private IEnumerable<Candidate> Distinct(IEnumerable<Candidate> ordered)
     {
         var kept = new List<(string, string, Quantity, Setup, double Bits)>();
@@ -146,7 +150,8 @@ internal sealed class TestChoice
         _strategy switch
         {
             Strategy.FromSupply => FromSupply(candidates),
-            // Looks cost nothing to speak of, and a reading across tells what two to the return tell: both come where halving has nothing left.
+            // Looks cost nothing to speak of, and a reading across tells what two to the return tell: both come where halving has nothing
+            // left.
             Strategy.Halving => candidates
                 .OrderByDescending(c =>
                     c is { Kind: ProposalKind.Reading, Setup.Dead: false } && c.To == _session.Compiled.ReturnOf(c.From)
@@ -467,7 +472,9 @@ internal sealed class TestChoice
             .Any(i => steps.SequenceEqual(done.Skip(i).Take(steps.Length)));
     }
 
-    /// <summary>Waiting, while something is under way; starts with what has to be done before them, once shortly and once for a while; and Stops.</summary>
+    /// <summary>
+    /// Waiting, while something is under way; starts with what has to be done before them, once shortly and once for a while; and Stops.
+    /// </summary>
     private IEnumerable<ImmutableArray<Step>> Trials()
     {
         if (!_job.IsIsolated && !_session.Healthy.IsAtRest)

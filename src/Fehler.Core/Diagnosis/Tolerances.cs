@@ -12,7 +12,9 @@ internal static class Tolerances
     /// <summary>Coils and windings +-20 % unless history or plate says better.</summary>
     private const double CopperShare = 0.10;
 
-    /// <summary>What was measured before comes again but for temperature: copper moves 4 % in ten kelvin (IEC 60034-1, from memory: 1/235 a kelvin).</summary>
+    /// <summary>
+    /// What was measured before comes again but for temperature: copper moves 4 % in ten kelvin (IEC 60034-1, from memory: 1/235 a kelvin).
+    /// </summary>
     private const double MeasuredShare = 0.04;
 
     /// <summary>A motor's load is seldom known; its no-load current is a third of the plate's and more (common practice).</summary>

@@ -267,7 +267,9 @@ public static class DrawingLayout
             }
         }
 
-        /// <summary>Draws a part with its poles side by side in their own order; conductors that change places cross before or behind it.</summary>
+        /// <summary>
+        /// Draws a part with its poles side by side in their own order; conductors that change places cross before or behind it.
+        /// </summary>
         private void Add(Part part, double x, double y)
         {
             var device = circuit.Device(part.Device);

@@ -5,7 +5,9 @@ using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Electrical;
 
-/// <summary>One domain of a solved state: node voltages, branch admittances, and the electromotive force of source branches by index.</summary>
+/// <summary>
+/// One domain of a solved state: node voltages, branch admittances, and the electromotive force of source branches by index.
+/// </summary>
 internal sealed record Solved<T>(T[] Volts, T[] Admittances, IReadOnlyDictionary<int, T> Electromotive)
     where T : struct, INumberBase<T>
 {

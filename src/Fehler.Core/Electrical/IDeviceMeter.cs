@@ -18,7 +18,9 @@ public interface IDeviceMeter
     /// <summary>Direct current through it, A to B, A.</summary>
     double DcAmps(int element);
 
-    /// <summary>State of another device that this one is coupled to by a shaft, a lever or a brake disc; null when there is none of that tag.</summary>
+    /// <summary>
+    /// State of another device that this one is coupled to by a shaft, a lever or a brake disc; null when there is none of that tag.
+    /// </summary>
     DeviceState? StateOf(string tag);
 
     /// <summary>Voltage from a terminal (or inner node) of this device to another, V phasor.</summary>

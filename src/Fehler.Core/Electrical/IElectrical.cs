@@ -9,7 +9,9 @@ internal interface IElectrical
     /// <summary>Resistance of a closed contact, ohm.</summary>
     const double ContactOhms = 0.02;
 
-    /// <summary>Admittance of an element that is not a contact, siemens; may depend on the position, on nothing else of the state.</summary>
+    /// <summary>
+    /// Admittance of an element that is not a contact, siemens; may depend on the position, on nothing else of the state.
+    /// </summary>
     Complex Admittance(Device device, Element element, DeviceState state, Domain domain);
 
     /// <summary>Sources and windings; most devices have none.</summary>

@@ -21,7 +21,9 @@ public static class LiveWires
                 .Select(g => g.Key),
         ];
 
-    /// <summary>The greater of what stands to earth and to the return, alternating or direct, of what holds; a floating wire counts as dead here.</summary>
+    /// <summary>
+    /// The greater of what stands to earth and to the return, alternating or direct, of what holds; a floating wire counts as dead here.
+    /// </summary>
     public static Volts Volts(CompiledCircuit compiled, Solution solution, TerminalId terminal) =>
         new(
             new[] { compiled.Circuit.Earth, compiled.ReturnOf(terminal) }.Max(to =>

@@ -4,7 +4,9 @@ using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Jobs;
 
-/// <summary>What an entry has to be by itself, whatever the journal says: complete, of this world, and not longer than anybody writes.</summary>
+/// <summary>
+/// What an entry has to be by itself, whatever the journal says: complete, of this world, and not longer than anybody writes.
+/// </summary>
 public static class EntryRules
 {
     /// <summary>Longest note, and longest of every other text, characters.</summary>

@@ -46,7 +46,9 @@ public abstract record JournalEntry
     /// <summary>When it arrived here; later than <see cref="At"/> by as long as it had to wait for a connection.</summary>
     public DateTimeOffset Received { get; init; }
 
-    /// <summary>Where it comes from when it was recorded elsewhere and carried in, e.g. a bundle's name; empty for what was recorded here.</summary>
+    /// <summary>
+    /// Where it comes from when it was recorded elsewhere and carried in, e.g. a bundle's name; empty for what was recorded here.
+    /// </summary>
     public string Origin { get; init; } = "";
 
     public string Who { get; init; } = "";

@@ -33,7 +33,8 @@ public static partial class ReadingText
     };
 
     /// <summary>
-    /// Understands <c>230</c>, <c>230 V</c>, <c>.5</c>, <c>0,3</c>, <c>4k7</c>, <c>4.7k</c>, <c>2M2</c>, or one of the words OL, full, beep,
+    /// Understands <c>230</c>, <c>230 V</c>, <c>.5</c>, <c>0,3</c>, <c>4k7</c>, <c>4.7k</c>, <c>2M2</c>, or one of the words OL, full,
+    /// beep,
     /// no beep, stray, not sure. A bare number of an insulation tester is in megohm, as its display is.
     /// </summary>
     /// <exception cref="RefusedException">It is none of these, or does not go with the quantity; says what to type.</exception>

@@ -158,7 +158,9 @@ public sealed class FunctionTest
             _lead = [.. back];
         }
 
-        /// <summary>What stays where it is put: emergency stop, limit, overload's test trip, supply. Tried while that runs which it ends.</summary>
+        /// <summary>
+        /// What stays where it is put: emergency stop, limit, overload's test trip, supply. Tried while that runs which it ends.
+        /// </summary>
         private void Maintained(Device device)
         {
             if (

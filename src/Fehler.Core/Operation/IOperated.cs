@@ -12,7 +12,9 @@ internal interface IOperated
     /// <summary>What it will do after a time if nothing changes.</summary>
     TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter);
 
-    /// <summary>What a person sees or hears of it, one of its <see cref="DeviceKind.Appearances"/>; null when there is nothing to see.</summary>
+    /// <summary>
+    /// What a person sees or hears of it, one of its <see cref="DeviceKind.Appearances"/>; null when there is nothing to see.
+    /// </summary>
     string? Appearance(Device device, DeviceState state, IDeviceMeter meter);
 
     /// <summary>What a look shows in this state; <paramref name="drawn"/> is the device as the drawing has it, for comparison.</summary>

@@ -131,7 +131,8 @@ public sealed class Simulator(Network network)
     }
 
     /// <summary>
-    /// Time that is left when a circuit comes back to a state in which it has been: timers that clock each other go round and round, and whole
+    /// Time that is left when a circuit comes back to a state in which it has been: timers that clock each other go round and round, and
+    /// whole
     /// rounds change nothing.
     /// </summary>
     private static double Beyond(Dictionary<CircuitState, double> been, CircuitState state, double left)

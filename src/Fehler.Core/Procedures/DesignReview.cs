@@ -314,7 +314,10 @@ public sealed class DesignReview
         }
     }
 
-    /// <summary>An earth fault at a coil's return side must not take a trip or a Stop out of the circuit; on a floating supply the first one is silent.</summary>
+    /// <summary>
+    /// An earth fault at a coil's return side must not take a trip or a Stop out of the circuit; on a floating supply the first one is
+    /// silent.
+    /// </summary>
     private void EarthFaults()
     {
         if (_runUp.Starts.FirstOrDefault(s => s.Holds) is not { } start)

@@ -84,7 +84,10 @@ public sealed class CompiledCircuits(long mostBytes)
         return compiled;
     }
 
-    /// <summary>Forgets what was not used for longest until the rest fits. Circuits grow while they are diagnosed, so this is asked for after that too.</summary>
+    /// <summary>
+    /// Forgets what was not used for longest until the rest fits. Circuits grow while they are diagnosed, so this is asked for after that
+    /// too.
+    /// </summary>
     public void Trim()
     {
         lock (_lock)

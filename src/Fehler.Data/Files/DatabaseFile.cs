@@ -18,7 +18,8 @@ public sealed class DatabaseException : Exception
 }
 
 /// <summary>
-/// The SQLite file as one process has it: held by a lock of its own, so that no second one writes to it and a migration that was cut off can be
+/// The SQLite file as one process has it: held by a lock of its own, so that no second one writes to it and a migration that was cut off
+/// can be
 /// finished; private to its owner; brought up to date when something is pending.
 /// </summary>
 public sealed class DatabaseFile : IDisposable
@@ -123,7 +124,8 @@ public sealed class DatabaseFile : IDisposable
         };
 
     /// <summary>
-    /// A process that was ended in the middle of a migration leaves its lock in the database, and the next one would wait for it for ever. This
+    /// A process that was ended in the middle of a migration leaves its lock in the database, and the next one would wait for it for ever.
+    /// This
     /// process alone has the file, so whatever lock is there is stale.
     /// </summary>
     private static async Task ClearStaleMigrationAsync(FehlerDb db, CancellationToken cancellation)

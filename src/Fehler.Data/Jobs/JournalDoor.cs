@@ -19,7 +19,8 @@ public abstract record DoorAnswer
 
     /// <summary>It was not taken; says why and what to do.</summary>
     /// <param name="Reason">In words for a person.</param>
-    /// <param name="IsConflict">The journal has moved on (closed, or another entry has this id), rather than the entry being wrong by itself.</param>
+    /// <param name="IsConflict">The journal has moved on (closed, or another entry has this id), rather than the entry being wrong by
+    /// itself.</param>
     public sealed record Refused(string Reason, bool IsConflict) : DoorAnswer;
 
     /// <summary>There is no such job.</summary>
@@ -32,12 +33,15 @@ public abstract record DoorAnswer
 public sealed record CarriedJob(int Entries, IReadOnlyList<string> SetAside);
 
 /// <summary>
-/// The one door to every journal, for the interface, programs, bundles and the demo alike: checks an entry by the rules of the core, writes it,
+/// The one door to every journal, for the interface, programs, bundles and the demo alike: checks an entry by the rules of the core, writes
+/// it,
 /// and brings what lists and learning need up to date in the same transaction.
 /// </summary>
 public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuits, Turns turns, TimeProvider time)
 {
-    /// <summary>Opens a job on the newest version of a circuit with its complaint as the first entry; null when there is no such circuit.</summary>
+    /// <summary>
+    /// Opens a job on the newest version of a circuit with its complaint as the first entry; null when there is no such circuit.
+    /// </summary>
     /// <exception cref="RefusedException">The complaint cannot be taken.</exception>
     public Task<OpenedJob?> OpenAsync(Guid circuitId, string complaint, string who, CancellationToken cancellation) =>
         OpenAsync(circuitId, complaint, who, Guid.CreateVersion7(), time.GetUtcNow(), cancellation);
@@ -84,7 +88,8 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         turns.InTurnAsync(TurnOf(jobId), () => AppendInTurnAsync(jobId, entry, cancellation), cancellation);
 
     /// <summary>
-    /// Carries a job in that was recorded elsewhere. Its entries pass the same rules; a closed job is never added to; and what is added to an
+    /// Carries a job in that was recorded elsewhere. Its entries pass the same rules; a closed job is never added to; and what is added to
+    /// an
     /// open one ends with a note that the state of the circuit is not known here.
     /// </summary>
     /// <param name="record">The job as it was: id, circuit and version ids of this database, title, time.</param>

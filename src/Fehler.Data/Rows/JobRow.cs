@@ -3,7 +3,9 @@ using Fehler.Core.Operation;
 
 namespace Fehler.Data;
 
-/// <summary>A job on a circuit. What it amounts to is in its journal; what lists and learning need is copied here with each entry.</summary>
+/// <summary>
+/// A job on a circuit. What it amounts to is in its journal; what lists and learning need is copied here with each entry.
+/// </summary>
 public sealed class JobRow
 {
     public Guid Id { get; set; }

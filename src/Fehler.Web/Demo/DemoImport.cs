@@ -10,7 +10,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Fehler.Web.Demo;
 
 /// <summary>
-/// Brings the demo plant in: circuit files, then jobs, through the same doors as everything else. A start that was cut off is finished by the
+/// Brings the demo plant in: circuit files, then jobs, through the same doors as everything else. A start that was cut off is finished by
+/// the
 /// next one; when it is finished that is noted, and what people do with the demo afterwards is left alone.
 /// </summary>
 internal sealed class DemoImport(FehlerDb db, CircuitStore circuits, JournalDoor door, TimeProvider time)

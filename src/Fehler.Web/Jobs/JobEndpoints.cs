@@ -13,7 +13,8 @@ namespace Fehler.Web.Jobs;
 internal static class JobEndpoints
 {
     /// <summary>
-    /// How long the answer to an entry waits for the diagnosis: what is recorded is acknowledged soon, and a first diagnosis of a large circuit
+    /// How long the answer to an entry waits for the diagnosis: what is recorded is acknowledged soon, and a first diagnosis of a large
+    /// circuit
     /// takes seconds.
     /// </summary>
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(1);

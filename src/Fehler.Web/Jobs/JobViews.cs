@@ -18,7 +18,8 @@ public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "");
 /// <param name="State">Whether the circuit may be touched, in words that can be read from afar.</param>
 /// <param name="MayTouch">Isolated and proved dead: wires may be lifted, screws tried, resistances measured.</param>
 /// <param name="Possible">Safety steps that can be done now, with what has to be confirmed.</param>
-/// <param name="Before">What has to come first before a quantity is measured, by quantity; quantities that can be measured now are not in it.</param>
+/// <param name="Before">What has to come first before a quantity is measured, by quantity; quantities that can be measured now are not in
+/// it.</param>
 /// <param name="Holdable">What can be held while a reading is taken, as things stand.</param>
 /// <param name="Meter">Settings of the meter.</param>
 /// <param name="SetAside">Numbers of entries that can no longer be read; they do not count.</param>

@@ -4,14 +4,17 @@ using Fehler.Web.Diagnosis;
 namespace Fehler.Web.Jobs;
 
 /// <summary>
-/// Works out the diagnoses of open jobs after a start, so that the first screen does not wait for them, and gives memory back when nothing is
+/// Works out the diagnoses of open jobs after a start, so that the first screen does not wait for them, and gives memory back when nothing
+/// is
 /// asked. One job that cannot be worked out never stops the others, nor the service.
 /// </summary>
 internal sealed class WarmUp(IServiceScopeFactory scopes, DiagnosisDesk desk, ILogger<WarmUp> log) : BackgroundService
 {
     private const int MostJobs = 10;
 
-    /// <summary>Memory held from the machine above which it is worth collecting when nobody waits, bytes; tuned on the demo plant.</summary>
+    /// <summary>
+    /// Memory held from the machine above which it is worth collecting when nobody waits, bytes; tuned on the demo plant.
+    /// </summary>
     private const long WorthCollecting = 200_000_000;
 
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(5),

@@ -3,7 +3,9 @@ using Fehler.Core.Jobs;
 
 namespace Fehler.Web.Problems;
 
-/// <summary>A JSON body, read in one way for every address: what cannot be read is said with its place, and is never a mistake of the program.</summary>
+/// <summary>
+/// A JSON body, read in one way for every address: what cannot be read is said with its place, and is never a mistake of the program.
+/// </summary>
 internal sealed record Body<T>(T Value)
     where T : class
 {

@@ -66,7 +66,9 @@ internal sealed partial class ProblemHandler(IProblemDetailsService problems, IL
             ),
         };
 
-    /// <summary>The framework names its own types when a value of the address does not fit; a person needs the name and the value.</summary>
+    /// <summary>
+    /// The framework names its own types when a value of the address does not fit; a person needs the name and the value.
+    /// </summary>
     private static string Unbound(BadHttpRequestException e) =>
         UnboundPattern().Match(e.Message) is { Success: true } match
             ? $"{match.Groups[1].Value} cannot be {match.Groups[2].Value} here."

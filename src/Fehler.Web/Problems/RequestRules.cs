@@ -6,7 +6,8 @@ using Microsoft.Net.Http.Headers;
 namespace Fehler.Web.Problems;
 
 /// <summary>
-/// What a request to the API has to be before anybody reads it: of a type that its address takes, in UTF-8, and not larger than that address
+/// What a request to the API has to be before anybody reads it: of a type that its address takes, in UTF-8, and not larger than that
+/// address
 /// allows, whether it says its length or comes in chunks.
 /// </summary>
 internal static class RequestRules

@@ -12,7 +12,8 @@ using Fehler.Core.Tests.Families;
 namespace Fehler.Core.Tests.Bench;
 
 /// <summary>
-/// The whole job against an outside simulator: the proposals are followed on panels of every family whose meter is ngspice, on other circuits
+/// The whole job against an outside simulator: the proposals are followed on panels of every family whose meter is ngspice, on other
+/// circuits
 /// than the evaluation's. The aims are those of the work order: the unit or one that nothing tells from it, and never above 99 % and wrong.
 /// </summary>
 public class SpiceAnsweredTests

@@ -9,7 +9,8 @@ using Fehler.Core.Operation;
 namespace Fehler.Core.Tests.Bench;
 
 /// <summary>
-/// A panel whose meter is ngspice: what stands how is kept here, every voltage and resistance is worked out by it from the exported netlist with
+/// A panel whose meter is ngspice: what stands how is kept here, every voltage and resistance is worked out by it from the exported netlist
+/// with
 /// the fault and the meter's own 10 megohm in it. A clamp or an insulation tester is not at hand.
 /// </summary>
 internal sealed class SpicePanel

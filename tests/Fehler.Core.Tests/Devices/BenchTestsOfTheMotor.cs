@@ -7,7 +7,8 @@ namespace Fehler.Core.Tests.Devices;
 
 /// <summary>
 /// The motor put on a test bench: from its ohms and from what it draws unloaded and held fast follows the equivalent circuit of one phase
-/// (the method of IEEE Std 112, no-load and locked-rotor test, from memory), and from that, by series and parallel impedances alone, what it
+/// (the method of IEEE Std 112, no-load and locked-rotor test, from memory), and from that, by series and parallel impedances alone, what
+/// it
 /// must do at rated load. Nothing of the program's own model is used, only what can be measured at its terminals.
 /// </summary>
 public class BenchTestsOfTheMotor
@@ -37,12 +38,15 @@ public class BenchTestsOfTheMotor
 
         measured.Amps.Magnitude.ShouldBe(amps.Magnitude, 0.03 * amps.Magnitude);
         measured.Watts.ShouldBe(3 * (measured.Volts * Complex.Conjugate(amps)).Real, 0.03 * measured.Watts);
-        // The plate: 4 kW, 8.1 A. Iron, friction and stray loss, some 3 to 8 % of a motor this size (common practice), are part of what turns the shaft here.
+        // The plate: 4 kW, 8.1 A. Iron, friction and stray loss, some 3 to 8 % of a motor this size (common practice), are part of what
+        // turns the shaft here.
         (shaft / 4000).ShouldBeInRange(1.0, 1.09);
         amps.Magnitude.ShouldBe(8.1, 0.05 * 8.1);
     }
 
-    /// <summary>Common practice: stator copper takes 3 to 8 % of rated power, and a 4 kW, 400 V motor has 1.2 to 3.3 ohm between two terminals.</summary>
+    /// <summary>
+    /// Common practice: stator copper takes 3 to 8 % of rated power, and a 4 kW, 400 V motor has 1.2 to 3.3 ohm between two terminals.
+    /// </summary>
     [Fact]
     public void Its_ohms_are_those_of_its_size()
     {
@@ -50,7 +54,9 @@ public class BenchTestsOfTheMotor
         (3 * 8.1 * 8.1 * StatorOhms() / 4000).ShouldBeInRange(0.03, 0.08);
     }
 
-    /// <summary>IEC 60034-12 (from memory): a design N motor of this size starts with at least 1.9 times rated torque; torque in synchronous watts.</summary>
+    /// <summary>
+    /// IEC 60034-12 (from memory): a design N motor of this size starts with at least 1.9 times rated torque; torque in synchronous watts.
+    /// </summary>
     [Fact]
     public void Held_fast_it_pulls_about_twice_its_rated_torque()
     {
@@ -59,7 +65,10 @@ public class BenchTestsOfTheMotor
         (airGap / rated).ShouldBeInRange(1.2, 3.2);
     }
 
-    /// <summary>Energy: what goes in and does not come out at the shaft is lost, some 10 to 20 % for 4 kW (IEC 60034-30-1, IE1 83.1 % to IE3 88.6 %, from memory).</summary>
+    /// <summary>
+    /// Energy: what goes in and does not come out at the shaft is lost, some 10 to 20 % for 4 kW (IEC 60034-30-1, IE1 83.1 % to IE3 88.6 %,
+    /// from memory).
+    /// </summary>
     [Fact]
     public void At_rated_load_it_wastes_what_a_motor_of_its_size_wastes()
     {

@@ -42,7 +42,10 @@ public class MotorTests
         single.LineAmps()[2].ShouldBeLessThan(0.01);
     }
 
-    /// <summary>Circuit theory, 400 V: the lost terminal sits midway: 115 V to earth, half the live voltage to each live phase (200 V less the drop in the cable), 346 V across the open pole.</summary>
+    /// <summary>
+    /// Circuit theory, 400 V: the lost terminal sits midway: 115 V to earth, half the live voltage to each live phase (200 V less the drop
+    /// in the cable), 346 V across the open pole.
+    /// </summary>
     [Fact]
     public void Stalled_with_one_pole_open_the_lost_terminal_sits_between_the_live_ones()
     {

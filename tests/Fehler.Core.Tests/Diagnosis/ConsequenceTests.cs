@@ -87,7 +87,9 @@ public class ConsequenceTests
         run.Result.Consequences.ShouldContain(c => c.EndsWith("blown", StringComparison.Ordinal));
     }
 
-    /// <summary>What somebody switched off is no consequence of the circuit: there the search ends, with the question who and why.</summary>
+    /// <summary>
+    /// What somebody switched off is no consequence of the circuit: there the search ends, with the question who and why.
+    /// </summary>
     [Fact]
     public void A_device_left_off_by_somebody_is_found()
     {

@@ -16,7 +16,9 @@ public class EvidenceTests
 
     private static readonly ImmutableSortedDictionary<string, string> Hums = Journal.Seen("KM1 in").Add("M1", "hums, does not start");
 
-    /// <summary>A sound three-phase motor draws the same in all lines, below the plate at part load and above a third of it (common practice).</summary>
+    /// <summary>
+    /// A sound three-phase motor draws the same in all lines, below the plate at part load and above a third of it (common practice).
+    /// </summary>
     [Fact]
     public void A_clamp_shows_the_same_current_in_all_three_lines()
     {
@@ -27,7 +29,9 @@ public class EvidenceTests
         (amps.Max() / amps.Min()).ShouldBe(1, 0.02);
     }
 
-    /// <summary>One line lost: nothing in that line, the same in the other two (Kirchhoff), and more than before (common practice: about 1.7 times).</summary>
+    /// <summary>
+    /// One line lost: nothing in that line, the same in the other two (Kirchhoff), and more than before (common practice: about 1.7 times).
+    /// </summary>
     [Fact]
     public void A_clamp_tells_which_line_is_lost()
     {
@@ -158,7 +162,9 @@ public class EvidenceTests
         }
     }
 
-    /// <summary>A share of all faults with one reading in ten wrong; `./fehler evaluate` tries more and docs/diagnosis-quality.md keeps the figures.</summary>
+    /// <summary>
+    /// A share of all faults with one reading in ten wrong; `./fehler evaluate` tries more and docs/diagnosis-quality.md keeps the figures.
+    /// </summary>
     [Fact]
     public void One_wrong_reading_in_ten_does_not_lead_astray()
     {

@@ -8,7 +8,9 @@ using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
-/// <summary>Stories of the trade on the other families, typed in by hand: each must end at the right part. All are common practice.</summary>
+/// <summary>
+/// Stories of the trade on the other families, typed in by hand: each must end at the right part. All are common practice.
+/// </summary>
 public class FamilyStoriesTests
 {
     private static readonly Circuit Reversing = new Reversing
@@ -226,7 +228,9 @@ public class FamilyStoriesTests
         Top(result).Unit.ShouldBe("B12");
     }
 
-    /// <summary>The controller calls for the motor and does not hear that the contactor came: fault after a second, contactor out again.</summary>
+    /// <summary>
+    /// The controller calls for the motor and does not hear that the contactor came: fault after a second, contactor out again.
+    /// </summary>
     [Fact]
     public void The_motor_starts_and_stops_after_a_second_with_the_controller_in_fault_its_feedback_is_missing()
     {
@@ -261,7 +265,8 @@ public class FamilyStoriesTests
     }
 
     /// <summary>
-    /// Ghost voltage (common practice): the core to Start is off, and over the cable a meter of high impedance shows the full voltage across the button. It
+    /// Ghost voltage (common practice): the core to Start is off, and over the cable a meter of high impedance shows the full voltage
+    /// across the button. It
     /// points to the button; the proof is made dead, and it clears it.
     /// </summary>
     [Fact]

@@ -79,7 +79,9 @@ public class HistoryTests
         Share(result, "S2").ShouldBeLessThan(0.1);
     }
 
-    /// <summary>The coil of this very contactor measured 10 % above the description when it was good: 25 % less than that is shorted turns sooner.</summary>
+    /// <summary>
+    /// The coil of this very contactor measured 10 % above the description when it was good: 25 % less than that is shorted turns sooner.
+    /// </summary>
     [Fact]
     public void What_this_coil_measured_when_it_was_good_narrows_what_it_should_measure_now()
     {

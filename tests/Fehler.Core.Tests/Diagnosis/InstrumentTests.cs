@@ -14,7 +14,9 @@ public class InstrumentTests
     private static readonly TerminalId Winding = TerminalId.Parse("M1:U"),
         Case = TerminalId.Parse("M1:PE");
 
-    /// <summary>Insulation that breaks down only at voltage: the ohmmeter finds it sound, the tester at 500 V does not (common practice).</summary>
+    /// <summary>
+    /// Insulation that breaks down only at voltage: the ohmmeter finds it sound, the tester at 500 V does not (common practice).
+    /// </summary>
     [Fact]
     public void An_insulation_tester_finds_what_an_ohmmeter_does_not()
     {
@@ -73,7 +75,9 @@ public class InstrumentTests
             .Proposals.ShouldNotContain(p => p.Kind == ProposalKind.Reading && p.Quantity == Quantity.Insulation);
     }
 
-    /// <summary>A cage motor draws five to eight times its plate current while it starts (common practice; IEC 60034-12 limits it, from memory).</summary>
+    /// <summary>
+    /// A cage motor draws five to eight times its plate current while it starts (common practice; IEC 60034-12 limits it, from memory).
+    /// </summary>
     [Fact]
     public void The_clamp_shows_a_multiple_of_the_plate_at_the_start()
     {

@@ -6,7 +6,9 @@ using Fehler.Core.Jobs;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
-/// <summary>What is done to the circuit changes it, and what came of it is evidence; and faults that are not there when one looks.</summary>
+/// <summary>
+/// What is done to the circuit changes it, and what came of it is evidence; and faults that are not there when one looks.
+/// </summary>
 public class InterventionTests
 {
     private static readonly Circuit Circuit = Starters.LineToNeutral;

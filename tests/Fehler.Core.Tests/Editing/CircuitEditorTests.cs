@@ -94,7 +94,10 @@ public class CircuitEditorTests
         Should.Throw<CircuitException>(() => Edited(new RenumberWire("4", "3"))).Message.ShouldContain("another potential");
     }
 
-    /// <summary>A route decides what one break kills: with the retaining contact at the end of the chain, breaking the last conductor leaves Start working.</summary>
+    /// <summary>
+    /// A route decides what one break kills: with the retaining contact at the end of the chain, breaking the last conductor leaves Start
+    /// working.
+    /// </summary>
     [Fact]
     public void A_route_decides_what_a_broken_conductor_kills()
     {

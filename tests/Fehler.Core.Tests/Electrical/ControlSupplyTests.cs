@@ -50,7 +50,9 @@ public class ControlSupplyTests
         o.Volts("INC:L1", "INC:L2").ShouldBe(480, 3);
     }
 
-    /// <summary>Unearthed delta: an earth fault on one line raises the others to the full line voltage and blows nothing (circuit theory).</summary>
+    /// <summary>
+    /// Unearthed delta: an earth fault on one line raises the others to the full line voltage and blows nothing (circuit theory).
+    /// </summary>
     [Fact]
     public void An_earth_fault_on_an_unearthed_delta_is_silent_and_raises_the_other_lines()
     {

@@ -25,7 +25,9 @@ public class SupplyAndMeterTests
         rest.Volts("INC:L1", "INC:L2").ShouldBe(line, 0.5);
     }
 
-    /// <summary>Circuit theory: across an open device in a complete path stands the control voltage, across a closed one almost none.</summary>
+    /// <summary>
+    /// Circuit theory: across an open device in a complete path stands the control voltage, across a closed one almost none.
+    /// </summary>
     [Theory]
     [InlineData("S1/21-22-open", "S1:21", "S1:22")]
     [InlineData("F2/95-96-open", "F2:95", "F2:96")]
@@ -95,7 +97,9 @@ public class SupplyAndMeterTests
     public void Conductors_have_the_resistance_of_the_standard(double section, double ohmsPerKilometre) =>
         new Conductor("1.1", "1", new("A", "1"), new("B", "1"), 1000, section).Ohms.ShouldBe(ohmsPerKilometre, 0.005);
 
-    /// <summary>Common practice: an open Start reads the coil through the rest of the circuit, not OL, when the neutral side is joined.</summary>
+    /// <summary>
+    /// Common practice: an open Start reads the coil through the rest of the circuit, not OL, when the neutral side is joined.
+    /// </summary>
     [Fact]
     public void The_coil_reads_its_direct_current_resistance_and_not_volts_over_amps()
     {

@@ -186,7 +186,9 @@ public class FamiliesTests
         o.Outcome.Events.ShouldContain(e => e.Contains("F1 opens on overcurrent", StringComparison.Ordinal));
     }
 
-    /// <summary>Two buttons at once is a race that one contactor wins: with a break contact of each in the other's path it is no short circuit.</summary>
+    /// <summary>
+    /// Two buttons at once is a race that one contactor wins: with a break contact of each in the other's path it is no short circuit.
+    /// </summary>
     [Fact]
     public void Both_directions_commanded_together_one_contactor_wins_and_nothing_blows()
     {

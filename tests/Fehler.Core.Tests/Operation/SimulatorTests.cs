@@ -53,7 +53,9 @@ public class SimulatorTests
         simulator.Do(held.State, Starters.Release).Appearances["KM1"].ShouldBe("out");
     }
 
-    /// <summary>A coil's impedance rises about tenfold when it closes: 5 kohm keep it from pulling in, yet it holds when pushed in.</summary>
+    /// <summary>
+    /// A coil's impedance rises about tenfold when it closes: 5 kohm keep it from pulling in, yet it holds when pushed in.
+    /// </summary>
     [Fact]
     public void A_series_resistance_that_prevents_pull_in_may_still_hold_the_armature()
     {
@@ -96,7 +98,9 @@ public class SimulatorTests
         outcome.Volts("F3:1", "INC:N").ShouldBe(230, 2);
     }
 
-    /// <summary>In the return an earth fault between coil and overload contact bypasses the contact (line to neutral, neutral earthed).</summary>
+    /// <summary>
+    /// In the return an earth fault between coil and overload contact bypasses the contact (line to neutral, neutral earthed).
+    /// </summary>
     [Fact]
     public void With_the_overload_contact_in_the_return_an_earth_fault_defeats_the_trip()
     {

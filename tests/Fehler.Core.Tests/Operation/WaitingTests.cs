@@ -7,7 +7,9 @@ namespace Fehler.Core.Tests.Operation;
 /// <summary>What happens by itself when time passes.</summary>
 public class WaitingTests
 {
-    /// <summary>IEC 60947-4-1 class 10 (from memory): a stalled motor at about six times its current trips within some ten seconds.</summary>
+    /// <summary>
+    /// IEC 60947-4-1 class 10 (from memory): a stalled motor at about six times its current trips within some ten seconds.
+    /// </summary>
     [Fact]
     public void A_stalled_motor_trips_within_seconds_and_not_at_once()
     {

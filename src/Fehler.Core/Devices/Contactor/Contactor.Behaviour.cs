@@ -7,7 +7,9 @@ namespace Fehler.Core.Devices;
 /// <content>What it does in a circuit.</content>
 internal sealed partial class Contactor
 {
-    /// <summary>A mechanical interlock keeps the armature out while the other one is in: the coil then draws its pull-in current and buzzes.</summary>
+    /// <summary>
+    /// A mechanical interlock keeps the armature out while the other one is in: the coil then draws its pull-in current and buzzes.
+    /// </summary>
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
     {
         var wanted = base.Settle(device, state, meter);

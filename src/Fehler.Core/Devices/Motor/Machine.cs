@@ -15,7 +15,9 @@ internal sealed record Machine(double R1, double R2, double R2Locked, double X1,
     /// <summary>Locked-rotor power factor of a cage motor: about 0.45 of a small one, 0.3 of some tens of kW (common practice).</summary>
     private static double LockedCos(double kilowatts) => Math.Clamp(0.48 - 0.055 * Math.Log(Math.Max(0.1, kilowatts)), 0.2, 0.55);
 
-    /// <summary>Share of the locked-rotor resistance that is the stator's; the rest is the rotor with its current in the tops of the bars.</summary>
+    /// <summary>
+    /// Share of the locked-rotor resistance that is the stator's; the rest is the rotor with its current in the tops of the bars.
+    /// </summary>
     private const double StatorShare = 0.35;
 
     /// <summary>The machine a complete description states.</summary>

@@ -4,7 +4,8 @@ using Fehler.Core.Circuits;
 namespace Fehler.Core.Devices;
 
 /// <summary>
-/// A three-phase cage induction motor with three leads, or with six for star-delta starting. Its windings are coupled through the rotor: positive- and
+/// A three-phase cage induction motor with three leads, or with six for star-delta starting. Its windings are coupled through the rotor:
+/// positive- and
 /// negative-sequence impedance differ once it turns, which is why a running motor feeds a lost phase back. Speed
 /// follows from the torque balance, the negative sequence included.
 /// </summary>

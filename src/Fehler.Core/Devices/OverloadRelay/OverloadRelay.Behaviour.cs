@@ -8,10 +8,14 @@ namespace Fehler.Core.Devices;
 /// <content>What it does in a circuit.</content>
 internal sealed partial class OverloadRelay
 {
-    /// <summary>Current it carries for ever, as a multiple of the setting: between 1.05 (no trip) and 1.2 (trip), IEC 60947-4-1, from memory.</summary>
+    /// <summary>
+    /// Current it carries for ever, as a multiple of the setting: between 1.05 (no trip) and 1.2 (trip), IEC 60947-4-1, from memory.
+    /// </summary>
     private const double Ultimate = 1.12;
 
-    /// <summary>With one phase lost a sensitive relay trips at 1.15 times, an insensitive one at 1.32 times (IEC 60947-4-1, from memory).</summary>
+    /// <summary>
+    /// With one phase lost a sensitive relay trips at 1.15 times, an insensitive one at 1.32 times (IEC 60947-4-1, from memory).
+    /// </summary>
     private const double UltimatePhaseLossSensitive = 1.08,
         UltimateTwoPoles = 1.25;
 

@@ -10,7 +10,9 @@ internal sealed partial class Supply
     private static readonly Complex SourceOhms = new(0.05, 0.02);
     private const double EarthingOhms = 0.1;
 
-    /// <summary>What an unearthed system's cables leak to earth, F per phase: some hundred metres of power cable (common practice).</summary>
+    /// <summary>
+    /// What an unearthed system's cables leak to earth, F per phase: some hundred metres of power cable (common practice).
+    /// </summary>
     private const double SystemFarads = 0.1e-6;
 
     private const int Lost = 1;
