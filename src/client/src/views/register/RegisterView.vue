@@ -179,6 +179,7 @@ async function importFile(event: Event) {
   border-radius: 3px;
   color: var(--petrol);
   cursor: pointer;
+  text-decoration: none;
 }
 .tag {
   font: 600 1.1rem 'Barlow Semi Condensed';
