@@ -154,6 +154,9 @@ public sealed class Network : IHoldsMemory
         return new Solution(this, state, ac, dc);
     }
 
+    /// <summary>Whether the alternating voltages of a state come from an update of the healthy circuit's solution rather than from scratch.</summary>
+    internal bool IsUpdated(CircuitState state) => IsUpdate && Updated(_baselines?.Of(state)?.Ac, state, Domain.Ac, y => y) is not null;
+
     /// <summary>
     /// Whether this fault changes nothing in a solved state of the healthy circuit: what it opens or loosens carries no current there,
     /// what it joins has no voltage across it.

@@ -24,7 +24,7 @@ public class LowRankUpdateTests
             .Append(rest)
             .Distinct()
             .ToList();
-        var updated = 0;
+        var (updated, all) = (0, 0);
         foreach (var faulty in FaultCatalogue.Of(circuit).Select(f => healthy.With(f.Alterations)).Where(n => n.IsUpdate))
         {
             foreach (var state in states)
@@ -33,7 +33,8 @@ public class LowRankUpdateTests
                 var update = faulty.Solve(state);
                 var scratch = faulty.SolveAlternating(state).Solved;
                 var direct = healthy.HasDirectSupply ? faulty.SolveDirect(state).Solved : null;
-                updated++;
+                all++;
+                updated += faulty.IsUpdated(state) ? 1 : 0;
                 for (var n = 0; n < faulty.Size; n++)
                 {
                     (update.NodeVolts(n) - scratch.Volts[n]).Magnitude.ShouldBeLessThan(
@@ -46,7 +47,9 @@ public class LowRankUpdateTests
             }
         }
 
-        updated.ShouldBeGreaterThan(30);
+        // Solving from scratch is for the few faults that open the only hold of a point; otherwise this compares a solution with itself.
+        all.ShouldBeGreaterThan(30);
+        updated.ShouldBeGreaterThan(all * 3 / 4);
     }
 
     [Fact]
