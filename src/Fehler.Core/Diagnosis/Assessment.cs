@@ -390,10 +390,14 @@ internal sealed class Assessment
             _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
             _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) =>
                 $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",
-            _ =>
-                $"{units.Count(u => u.Probability > 0.02 && u.Unit.Length > 0)} units are still possible; most likely: {lead} ({top.Probability:P0}).",
+            _ => $"{StillPossible(units)}; most likely: {lead} ({top.Probability:P0}).",
         };
     }
+
+    private static string StillPossible(IEnumerable<SuspectUnit> units) =>
+        units.Count(u => u.Probability > 0.02 && u.Unit.Length > 0) is var count && count == 1
+            ? "1 unit is still possible"
+            : $"{count} units are still possible";
 
     private ImmutableArray<string> WaysOut()
     {

@@ -10,7 +10,14 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="weights">Probability of each hypothesis that was weighed.</param>
 /// <param name="units">Unit of each hypothesis; empty for "nothing wrong now".</param>
 /// <param name="grouping">Sorts the hypotheses by answer.</param>
-internal sealed class ProposalWriter(Circuit circuit, double[] weights, ImmutableArray<string> units, OutcomeGrouping grouping)
+/// <param name="otherwise">Relays and contactors that would stand otherwise now in a good circuit, e.g. "KM1 in"; empty when none.</param>
+internal sealed class ProposalWriter(
+    Circuit circuit,
+    double[] weights,
+    ImmutableArray<string> units,
+    OutcomeGrouping grouping,
+    string otherwise
+)
 {
     public Proposal Describe(Candidate c, bool proof)
     {
@@ -32,7 +39,7 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
                         ? $"{Words.Of(c.Quantity)} at {Words.Point(circuit, c.From)}, {state}"
                         : $"{Words.Of(c.Quantity)} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
                     : c.Text,
-            Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
+            Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) + Otherwise(c.Setup) : c.GoodText,
             GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
             Outcomes = outcomes,
             Bits = c.Bits,
@@ -47,6 +54,10 @@ internal sealed class ProposalWriter(Circuit circuit, double[] weights, Immutabl
             Cautions = Cautions(c),
         };
     }
+
+    /// <summary>What is good as things stand puzzles whoever sees a contactor out that a good circuit would have in: it is said.</summary>
+    private string Otherwise(Setup setup) =>
+        otherwise.Length > 0 && setup is { Change: SetupChange.None, Held.Length: 0 } ? $", with {otherwise} as it should be" : "";
 
     private List<List<int>> Groups(Candidate c) =>
         c.Kind == ProposalKind.Reading ? grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);

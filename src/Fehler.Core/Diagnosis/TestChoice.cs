@@ -100,7 +100,7 @@ internal sealed class TestChoice
     {
         var isProofDue = top is { Probability: > 0.8 };
         var candidates = Candidates(all: isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving);
-        var writer = new ProposalWriter(_circuit, _weights, _units, _grouping);
+        var writer = new ProposalWriter(_circuit, _weights, _units, _grouping, StandingOtherwise());
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = isProofDue ? Proof(top!, candidates) : null;
         if (proof is not null && top!.Probability >= 0.95)
@@ -116,6 +116,18 @@ internal sealed class TestChoice
         LookBeforeReset(ordered, candidates);
         return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof))];
     }
+
+    /// <summary>Where a good circuit would stand now, for what has a coil and stands otherwise with the leading suspect.</summary>
+    private string StandingOtherwise() =>
+        string.Join(
+            ", ",
+            _circuit
+                .Devices.Select(
+                    (d, i) => (Device: d, Good: _session.Healthy.State.Devices[i].Position, Now: _live[0].State.Devices[i].Position)
+                )
+                .Where(x => x.Good != x.Now && x.Device.Kind.CoilOf(x.Device) is not null)
+                .Select(x => $"{x.Device.Tag} {x.Device.Kind.Positions(x.Device)[x.Good]}")
+        );
 
     /// <summary>It tells something and has not been made.</summary>
     private bool IsWorthProposing(Candidate c) =>

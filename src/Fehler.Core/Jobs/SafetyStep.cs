@@ -82,13 +82,15 @@ public static class SafetyRules
         yield return Of(job, SafetyStep.SwitchOn);
     }
 
+    private const string ComesFirst = "Local codes, site rules and licensed practice come first.";
+
     private static SafetyProcedure Of(JobState job, SafetyStep step) =>
         step switch
         {
             SafetyStep.LiveTests => new(
                 step,
                 "Live tests",
-                ["Local codes, site rules and licensed practice come first."],
+                [ComesFirst],
                 [
                     "I am authorised for live testing here, and local rules allow it",
                     "Insulated probes, eye protection, no loose metal; the motor may start",
@@ -98,7 +100,10 @@ public static class SafetyRules
             SafetyStep.Isolate => new(
                 step,
                 "Isolate and lock off",
-                [$"Isolating devices of this circuit: {string.Join(", ", job.Compiled.Isolation.Points)}. What is above them stays live."],
+                [
+                    $"Isolating devices of this circuit: {string.Join(", ", job.Compiled.Isolation.Points)}. What is above them stays live.",
+                    ComesFirst,
+                ],
                 [
                     "Every isolating device named above is open",
                     "My own lock and tag are on",
@@ -109,7 +114,7 @@ public static class SafetyRules
             SafetyStep.ProveDead => new(
                 step,
                 "Prove dead at the point of work",
-                ["An open protective conductor makes “dead to earth” worthless: test phase to phase too."],
+                ["An open protective conductor makes “dead to earth” worthless: test phase to phase too.", ComesFirst],
                 [
                     "Voltage detector checked on a known source before",
                     "Dead phase to phase, to neutral and to earth, neutral to earth, and no foreign supply",
@@ -120,7 +125,7 @@ public static class SafetyRules
             _ => new(
                 step,
                 "Switch on again",
-                job.Lifted.Count == 0 ? [] : [$"Still lifted: {string.Join(", ", job.Lifted.Keys)}."],
+                job.Lifted.Count == 0 ? [ComesFirst] : [$"Still lifted: {string.Join(", ", job.Lifted.Keys)}.", ComesFirst],
                 ["Nobody is at the machine or in the panel", "Test leads are off; covers are on where they can be"],
                 "It is switched on"
             ),

@@ -86,7 +86,6 @@ defineExpose({ ask })
       <label v-for="item in procedure.checklist" :key="item" class="tick">
         <Checkbox v-model="ticks" :value="item" size="large" /> <span>{{ item }}</span>
       </label>
-      <p class="faint">Local codes, site rules and licensed practice come first.</p>
       <Button :label="procedure.confirm" :disabled="ticks.length < procedure.checklist.length" @click="confirm" />
     </template>
   </Dialog>
