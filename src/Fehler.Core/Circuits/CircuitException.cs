@@ -1,3 +1,5 @@
+using System.Diagnostics.CodeAnalysis;
+
 namespace Fehler.Core.Circuits;
 
 /// <summary>
@@ -26,4 +28,17 @@ public sealed class CircuitException : RefusedException
 
     /// <summary>What is wrong and what was expected, one sentence each.</summary>
     public string Problem { get; }
+
+    /// <summary>Refuses what does not hold.</summary>
+    /// <param name="condition">What must hold.</param>
+    /// <param name="at">Place in the file.</param>
+    /// <param name="message">What is wrong there and what would be right.</param>
+    /// <exception cref="CircuitException">It does not hold.</exception>
+    internal static void Require([DoesNotReturnIf(false)] bool condition, string at, string message)
+    {
+        if (!condition)
+        {
+            throw new CircuitException(at, message);
+        }
+    }
 }

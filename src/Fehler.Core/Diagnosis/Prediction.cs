@@ -23,6 +23,10 @@ public readonly record struct Prediction(PredictionKind Kind, double Value = 0, 
             ? (Math.Abs(Value) / (Factor * Factor), Math.Abs(Value) * Factor * Factor)
             : (Math.Max(0, Math.Abs(Value) - 2 * Deviation), Math.Abs(Value) + 2 * Deviation);
 
+    /// <summary>Whether a meter would tell the two apart.</summary>
+    public bool DiffersFrom(Prediction other) =>
+        Kind != other.Kind || (Kind == PredictionKind.Value && (Range.Low > other.Range.High || other.Range.Low > Range.High));
+
     /// <summary>Fit of a number, 1 at the peak of a prediction that has only the meter's own tolerance.</summary>
     public double Fit(double observed)
     {

@@ -7,17 +7,9 @@ namespace Fehler.Core.Diagnosis;
 
 /// <summary>Puts a chosen test into words: where the leads go, what a good circuit shows, what each answer would leave.</summary>
 /// <param name="circuit">The circuit.</param>
-/// <param name="weights">Probability of each hypothesis that was weighed.</param>
-/// <param name="units">Unit of each hypothesis; empty for "nothing wrong now".</param>
-/// <param name="grouping">Sorts the hypotheses by answer.</param>
+/// <param name="weighed">Hypotheses that were weighed.</param>
 /// <param name="otherwise">Relays and contactors that would stand otherwise now in a good circuit, e.g. "KM1 in"; empty when none.</param>
-internal sealed class ProposalWriter(
-    Circuit circuit,
-    double[] weights,
-    ImmutableArray<string> units,
-    OutcomeGrouping grouping,
-    string otherwise
-)
+internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string otherwise)
 {
     public Proposal Describe(Candidate c, bool proof)
     {
@@ -49,7 +41,7 @@ internal sealed class ProposalWriter(
                 proof && c.Bits <= TestChoice.LeastBits
                     ? "Shows the leading suspect directly."
                     : FormattableString.Invariant(
-                        $"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {grouping.Entropy:0.00} bits still open; it splits {units.Distinct().Count(u => u.Length > 0)} units {string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."
+                        $"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {weighed.Grouping.Entropy:0.00} bits still open; it splits {weighed.Units.Distinct().Count(u => u.Length > 0)} units {string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."
                     ),
             Cautions = Cautions(c),
         };
@@ -60,14 +52,14 @@ internal sealed class ProposalWriter(
         otherwise.Length > 0 && setup is { Change: SetupChange.None, Held.Length: 0 } ? $", with {otherwise} as it should be" : "";
 
     private List<List<int>> Groups(Candidate c) =>
-        c.Kind == ProposalKind.Reading ? grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);
+        c.Kind == ProposalKind.Reading ? weighed.Grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);
 
     private ProposalOutcome Outcome(Candidate c, List<int> group)
     {
-        var weight = group.Sum(h => weights[h]);
+        var weight = group.Sum(h => weighed.Weights[h]);
         var leaves = group
-            .GroupBy(h => units[h])
-            .Select(g => (Unit: g.Key, Probability: g.Sum(h => weights[h]) / weight))
+            .GroupBy(h => weighed.Units[h])
+            .Select(g => (Unit: g.Key, Probability: g.Sum(h => weighed.Weights[h]) / weight))
             .OrderByDescending(u => u.Probability)
             .Take(4)
             .ToImmutableArray();

@@ -1,7 +1,8 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Fehler.Core.Circuits;
-using Fehler.Core.Diagnosis;
+using static Fehler.Core.Circuits.CircuitException;
+using static Fehler.Core.Editing.PathSurgery;
 
 namespace Fehler.Core.Editing;
 
@@ -442,62 +443,6 @@ public static class CircuitEditor
         catch (FormatException e)
         {
             throw new CircuitException(at, e.Message);
-        }
-    }
-
-    private static PathExpression Each(PathExpression expression, Func<Part, Part> change) =>
-        expression switch
-        {
-            Part part => change(part),
-            InSeries s => new InSeries([.. s.Children.Select(c => Each(c, change))]),
-            InParallel p => new InParallel([.. p.Children.Select(c => Each(c, change))]),
-            _ => expression,
-        };
-
-    private static PathExpression Replaced(PathExpression expression, Part old, Func<PathExpression, PathExpression> with) =>
-        expression switch
-        {
-            Part part => part.Equals(old) ? with(part) : part,
-            InSeries s => new InSeries([.. s.Children.Select(c => Replaced(c, old, with))]),
-            InParallel p => new InParallel([.. p.Children.Select(c => Replaced(c, old, with))]),
-            _ => expression,
-        };
-
-    /// <summary>The expression without a part; null when nothing is left. A branch that loses its only part goes.</summary>
-    private static PathExpression? Without(PathExpression expression, Part part) =>
-        expression switch
-        {
-            Part p => p.Equals(part) ? null : p,
-            InSeries s => Joined([.. s.Children.Select(c => Without(c, part)).OfType<PathExpression>()], series: true),
-            InParallel p => Joined([.. p.Children.Select(c => Without(c, part)).OfType<PathExpression>()], series: false),
-            _ => expression,
-        };
-
-    /// <summary>Series within series and parallel within parallel are one.</summary>
-    private static PathExpression Flat(PathExpression expression) =>
-        expression switch
-        {
-            InSeries s => Joined([.. s.Children.Select(Flat).SelectMany(c => c is InSeries inner ? inner.Children : [c])], series: true)!,
-            InParallel p => Joined(
-                [.. p.Children.Select(Flat).SelectMany(c => c is InParallel inner ? inner.Children : [c])],
-                series: false
-            )!,
-            _ => expression,
-        };
-
-    private static PathExpression? Joined(ImmutableArray<PathExpression> children, bool series) =>
-        children.Length switch
-        {
-            0 => null,
-            1 => children[0],
-            _ => series ? new InSeries(children) : new InParallel(children),
-        };
-
-    private static void Require([System.Diagnostics.CodeAnalysis.DoesNotReturnIf(false)] bool condition, string at, string message)
-    {
-        if (!condition)
-        {
-            throw new CircuitException(at, message);
         }
     }
 }

@@ -12,13 +12,8 @@ namespace Fehler.Core.Electrical;
 /// <remarks>Safe for use by several threads at once.</remarks>
 public sealed class Network : IHoldsMemory
 {
-    /// <summary>Capacitance of control cable to earth, F per metre (0.2 uF per km; common practice 0.1 to 0.3).</summary>
-    internal const double CableFaradsPerMetre = 0.2e-9;
-
     /// <summary>Insulation of a single point to earth in a sound panel, siemens.</summary>
     internal const double PointLeak = 1e-10;
-
-    private const double StrayFarads = 10e-12;
 
     /// <summary>An update that leaves fewer digits than this is not taken: ten of sixteen stay.</summary>
     private const double LeastSoundness = 1e-6;
@@ -27,9 +22,8 @@ public sealed class Network : IHoldsMemory
     private const double NoAmps = 1e-6,
         NoVolts = 1e-3;
 
-    private readonly Dictionary<TerminalId, int> _nodes;
+    private readonly NetworkTopology _topology;
     private readonly ImmutableArray<NetworkBranch> _branches;
-    private readonly double[] _farads;
     private readonly Network? _healthy;
     private readonly Baselines? _baselines;
     private readonly int[] _changed = [];
@@ -49,14 +43,11 @@ public sealed class Network : IHoldsMemory
         Supply = circuit.Devices.FirstOrDefault(d => d.Kind.IsSupply);
         HasDirectSupply = circuit.Devices.Any(d => d.Kind.DirectOutput is not null);
         Omega = 2 * Math.PI * (Supply?.Kind.SourceOf(Supply)?.Hertz ?? 50);
-        Elements = [.. circuit.Devices.Select(d => d.Kind.Elements(d))];
+        _topology = new NetworkTopology(circuit);
         _deviceIndex = circuit.Devices.Select((d, i) => (d.Tag, i)).ToDictionary(x => x.Tag, x => x.i);
         _firstBranch = [.. Elements.Select((_, i) => Elements.Take(i).Sum(e => e.Length))];
-        _nodes = NumberNodes();
-        WindingLinks = [.. CoupledLinks()];
-        _branches = [.. HealthyBranches()];
-        _farads = NodeCapacitance();
-        Size = _nodes.Values.Max() + 1;
+        _branches = _topology.Branches;
+        Size = _topology.Farads.Length;
         _pattern = new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
         _places = [.. _branches.Select(b => _pattern.Place(b.A, b.B))];
         _known = [.. circuit.Devices.Select((d, i) => new KnownAdmittances(d, Elements[i]))];
@@ -76,13 +67,10 @@ public sealed class Network : IHoldsMemory
         HasDirectSupply = healthy.HasDirectSupply;
         Supply = healthy.Supply is null ? null : Circuit.Device(healthy.Supply.Tag);
         Omega = healthy.Omega;
-        Elements = healthy.Elements;
+        _topology = healthy._topology;
         _deviceIndex = healthy._deviceIndex;
         _firstBranch = healthy._firstBranch;
-        _nodes = healthy._nodes;
-        WindingLinks = healthy.WindingLinks;
-        _branches = [.. healthy._branches.Select(b => Altered(b, alterations)), .. Bridges(alterations)];
-        _farads = healthy._farads;
+        _branches = [.. healthy._branches.Select(b => b.With(healthy.Circuit, alterations)), .. Bridges(alterations)];
         Size = healthy.Size;
         _healthy = healthy;
         _changed =
@@ -111,7 +99,7 @@ public sealed class Network : IHoldsMemory
     /// <summary>About how much memory it holds by itself; what it shares with the healthy one is counted there.</summary>
     public long Bytes => 200 + 8L * _branches.Length + 100L * _changed.Length + (_healthy is null ? OwnBytes : 0);
 
-    private long OwnBytes => 300L * _branches.Length + 200L * _nodes.Count + 3000L * Elements.Length + _baselines!.Bytes;
+    private long OwnBytes => 300L * _branches.Length + 200L * _topology.Nodes.Count + 3000L * Elements.Length + _baselines!.Bytes;
 
     /// <summary>Number of nodes besides earth.</summary>
     public int Size { get; }
@@ -127,22 +115,22 @@ public sealed class Network : IHoldsMemory
     /// <summary>Some of the circuit works on direct current.</summary>
     internal bool HasDirectSupply { get; }
 
-    internal ImmutableArray<ImmutableArray<Element>> Elements { get; }
+    internal ImmutableArray<ImmutableArray<Element>> Elements => _topology.Elements;
     internal IReadOnlyList<NetworkBranch> Branches => _branches;
-    internal IReadOnlyDictionary<TerminalId, int> Nodes => _nodes;
+    internal IReadOnlyDictionary<TerminalId, int> Nodes => _topology.Nodes;
 
-    internal double Farads(int node) => _farads[node];
+    internal double Farads(int node) => _topology.Farads[node];
 
     internal int DeviceIndex(string tag) => _deviceIndex[tag];
 
     /// <summary>Node of a terminal; earth is -1.</summary>
     /// <exception cref="KeyNotFoundException">The circuit has no such terminal.</exception>
     public int Node(TerminalId terminal) =>
-        _nodes.TryGetValue(terminal, out var node)
+        _topology.Nodes.TryGetValue(terminal, out var node)
             ? node
             : throw new KeyNotFoundException($"The circuit {Circuit.Tag} has no terminal {terminal}.");
 
-    public bool Has(TerminalId terminal) => _nodes.ContainsKey(terminal);
+    public bool Has(TerminalId terminal) => _topology.Nodes.ContainsKey(terminal);
 
     /// <summary>Voltages of all nodes in a state of the devices, supply frequency.</summary>
     /// <remarks>A fault in a state that several faults come to is an update of the healthy circuit's solution of that state.</remarks>
@@ -199,7 +187,7 @@ public sealed class Network : IHoldsMemory
 
     /// <summary>The alternating voltages of a state from scratch.</summary>
     internal Factored<Complex> SolveAlternating(CircuitState state) =>
-        SolveAfresh(state, Domain.Ac, y => y, n => new Complex(PointLeak, Omega * _farads[n]));
+        SolveAfresh(state, Domain.Ac, y => y, n => new Complex(PointLeak, Omega * _topology.Farads[n]));
 
     /// <summary>The direct-current control supplies alone: what is alternating does not move a DC meter or a DC coil.</summary>
     internal Factored<double> SolveDirect(CircuitState state) => SolveAfresh(state, Domain.Dc, y => y.Real, _ => PointLeak);
@@ -349,10 +337,10 @@ public sealed class Network : IHoldsMemory
     internal int BranchIndex(int device, int element) => _firstBranch[device] + element;
 
     /// <summary>Pairs of nodes that act on each other through windings, whether joined or not (a transformer's two sides).</summary>
-    internal IReadOnlyList<(int A, int B)> WindingLinks { get; }
+    internal IReadOnlyList<(int A, int B)> WindingLinks => _topology.WindingLinks;
 
     /// <summary>Pairs of nodes that a winding joins.</summary>
-    internal IReadOnlyList<(int A, int B)> WindingEnds => _windingEnds ??= [.. Joins()];
+    internal IReadOnlyList<(int A, int B)> WindingEnds => _windingEnds ??= [.. _topology.Joins()];
 
     /// <summary>Where a branch stands in the matrix.</summary>
     internal BranchPlace PlaceOf(int branch) =>
@@ -366,7 +354,7 @@ public sealed class Network : IHoldsMemory
             ? _healthy!._pattern!
             : new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
 
-    internal int InnerNode(int device, string name) => _nodes[new TerminalId(Circuit.Devices[device].Tag, name)];
+    internal int InnerNode(int device, string name) => _topology.Nodes[new TerminalId(Circuit.Devices[device].Tag, name)];
 
     private void StampCoupled(CircuitState state, Domain domain, CoupledStamp stamp)
     {
@@ -380,142 +368,12 @@ public sealed class Network : IHoldsMemory
     private static Device Altered(Device device, ImmutableArray<Alteration> alterations) =>
         alterations.OfType<ParameterIs>().Where(p => p.Device == device.Tag).Aggregate(device, (d, p) => d.With(p.Parameter, p.Value));
 
-    private Dictionary<TerminalId, int> NumberNodes()
-    {
-        var nodes = new Dictionary<TerminalId, int>();
-        var next = 0;
-        foreach (var terminal in AllTerminals())
-        {
-            if (!nodes.ContainsKey(terminal))
-            {
-                // The supply's PE is earth itself.
-                nodes[terminal] = terminal.Device == Supply?.Tag && terminal.Name == "PE" ? -1 : next++;
-            }
-        }
-
-        return nodes;
-    }
-
-    private IEnumerable<TerminalId> AllTerminals() =>
-        Circuit
-            .Devices.SelectMany(
-                (d, i) =>
-                    d.Kind.Terminals(d).Concat(Elements[i].SelectMany(e => new[] { e.A, e.B })).Concat(InnerNames(i)).Select(d.Terminal)
-            )
-            .Concat(Circuit.Conductors.SelectMany(c => new[] { c.From, c.To }));
-
-    private HashSet<string> InnerNames(int device)
-    {
-        var names = new PatternStamp();
-        Circuit.Devices[device].Kind.Stamp(Circuit.Devices[device], default, Domain.Ac, names);
-        return names.Names;
-    }
-
-    private IEnumerable<(int, int)> Joins() =>
-        Circuit.Devices.SelectMany(
-            (d, i) =>
-            {
-                var names = new PatternStamp();
-                d.Kind.Stamp(d, default, Domain.Ac, names);
-                return names.Pairs.Select(p => (InnerNode(i, p.From), InnerNode(i, p.To)));
-            }
-        );
-
-    private IEnumerable<(int, int)> CoupledLinks()
-    {
-        for (var i = 0; i < Circuit.Devices.Length; i++)
-        {
-            var nodes = InnerNames(i).Select(n => InnerNode(i, n)).Distinct().ToList();
-            foreach (var a in nodes)
-            {
-                foreach (var b in nodes)
-                {
-                    yield return (a, b);
-                }
-            }
-        }
-    }
-
-    private IEnumerable<NetworkBranch> HealthyBranches() =>
-        [
-            .. Circuit.Devices.SelectMany(
-                (d, i) =>
-                    Elements[i]
-                        .Select(
-                            (e, k) =>
-                                new NetworkBranch(_nodes[d.Terminal(e.A)], _nodes[d.Terminal(e.B)])
-                                {
-                                    Device = i,
-                                    ElementIndex = k,
-                                    Element = e,
-                                }
-                        )
-            ),
-            .. Circuit.Conductors.Select(c => new NetworkBranch(_nodes[c.From], _nodes[c.To]) { Conductor = c }),
-        ];
-
-    private NetworkBranch Altered(NetworkBranch branch, ImmutableArray<Alteration> alterations)
-    {
-        foreach (var alteration in alterations)
-        {
-            branch = alteration switch
-            {
-                ElementOpen a when Is(branch, a.Device, a.Element) => branch with { Open = true },
-                ElementMade a when Is(branch, a.Device, a.Element) => branch with { Made = true },
-                ContactInverted a when Is(branch, a.Device, a.Element) => branch with { Inverted = true },
-                ElementSeriesOhms a when Is(branch, a.Device, a.Element) => branch with { SeriesOhms = branch.SeriesOhms + a.Ohms },
-                ElementImpedance a when Is(branch, a.Device, a.Element) => branch with
-                {
-                    ImpedanceFactor = branch.ImpedanceFactor * a.Factor,
-                },
-                ConductorOpen a when branch.Conductor?.Id == a.Conductor => branch with { Open = true },
-                ConductorSeriesOhms a when branch.Conductor?.Id == a.Conductor => branch with { SeriesOhms = branch.SeriesOhms + a.Ohms },
-                _ => branch,
-            };
-        }
-
-        return branch;
-    }
-
-    private bool Is(NetworkBranch branch, string device, string element) =>
-        branch.Element is { } e && Circuit.Devices[branch.Device].Tag == device && e.Name == element;
-
     private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) =>
         alterations
             .OfType<Bridge>()
-            .Select(b => new NetworkBranch(_nodes[b.From], b.To is { } to ? _nodes[to] : -1)
+            .Select(b => new NetworkBranch(_topology.Nodes[b.From], b.To is { } to ? _topology.Nodes[to] : -1)
             {
                 SeriesOhms = b.Ohms,
                 UnderVoltage = b.UnderVoltage,
             });
-
-    private double[] NodeCapacitance()
-    {
-        var farads = new double[_nodes.Values.Max() + 1];
-        Array.Fill(farads, StrayFarads);
-        foreach (var conductor in Circuit.Conductors)
-        {
-            foreach (var node in new[] { _nodes[conductor.From], _nodes[conductor.To] }.Where(n => n >= 0))
-            {
-                farads[node] += CableFaradsPerMetre * conductor.Metres / 2;
-            }
-        }
-
-        return farads;
-    }
-}
-
-/// <summary>A two-terminal branch of the network: an element of a device, a conductor, or a bridge that should not be there.</summary>
-internal sealed record NetworkBranch(int A, int B)
-{
-    public int Device { get; init; } = -1;
-    public int ElementIndex { get; init; }
-    public Element? Element { get; init; }
-    public Conductor? Conductor { get; init; }
-    public bool Open { get; init; }
-    public bool Made { get; init; }
-    public bool Inverted { get; init; }
-    public double SeriesOhms { get; init; }
-    public bool UnderVoltage { get; init; }
-    public double ImpedanceFactor { get; init; } = 1;
 }

@@ -115,7 +115,7 @@ public static class FamilyCatalogue
     /// <summary>What is the family's own comes first, then what every starter has.</summary>
     private static IEnumerable<(PropertyInfo Property, OptionAttribute Option)> Options(Type type) =>
         type.GetProperties()
-            .OrderBy(p => p.DeclaringType == typeof(Starter) ? 1 : 0)
+            .OrderBy(p => p.DeclaringType == typeof(StarterOptions) ? 1 : 0)
             .Select(p => (Property: p, Option: p.GetCustomAttribute<OptionAttribute>()!))
             .Where(x => x.Option is not null);
 

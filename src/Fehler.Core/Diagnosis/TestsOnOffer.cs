@@ -1,0 +1,361 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>
+/// Every test that can be made now: for every pair of points, quantity and state that can be set up, every look and every operation, what
+/// each hypothesis foretells, how far the answers would tell the units apart, and what it costs.
+/// </summary>
+/// <param name="session">The diagnosis.</param>
+/// <param name="job">The job as it stands.</param>
+/// <param name="without">What cannot be done now.</param>
+/// <param name="weighed">Hypotheses that are weighed.</param>
+/// <param name="cost">What each test costs.</param>
+internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Without without, WeighedHypotheses weighed, CostModel cost)
+{
+    /// <summary>
+    /// Actuators that are thought of being held or operated in one choice: those that the suspicion points at first. A chain of
+    /// twelve stations has two dozen buttons, and most of them tell the same.
+    /// </summary>
+    private const int MostHeldLive = 3,
+        MostHeldDead = 6,
+        MostOperated = 4;
+
+    /// <summary>
+    /// Wires are lifted off no more devices than this, and only where the wires hold at least this share of what is suspected there.
+    /// </summary>
+    private const int MostLifted = 2;
+    private const double LeastDivided = 0.05;
+
+    private readonly Circuit _circuit = session.Circuit;
+    private readonly ImmutableArray<Step> _resets = [.. Resets(session, weighed)];
+
+    /// <summary>Tests with what they would tell.</summary>
+    /// <param name="first">As many as are wanted: what cannot come under these, whatever it would tell, is left out.</param>
+    /// <param name="isWorthProposing">Counts a test among them.</param>
+    public List<Candidate> Worth(int first, Func<Candidate, bool> isWorthProposing)
+    {
+        var found = new List<Candidate>();
+        foreach (var (leastMinutes, tests) in Tests().OrderBy(t => t.LeastMinutes))
+        {
+            // No test tells more than what is open. The first few are worth more a minute than that: so are they than anything here.
+            if (first <= found.Count(c => isWorthProposing(c) && c.Bits / c.Minutes >= weighed.Grouping.Entropy / leastMinutes))
+            {
+                break;
+            }
+
+            session.StopWhenCancelled();
+            found.AddRange(tests().Where(c => without == Without.None || CanBeMade(c)));
+        }
+
+        return found;
+    }
+
+    /// <summary>Kinds of test by the least that one of them costs.</summary>
+    private IEnumerable<(double LeastMinutes, Func<IEnumerable<Candidate>> Tests)> Tests()
+    {
+        (double, Func<IEnumerable<Candidate>>) Reading(
+            Quantity quantity,
+            Setup setup,
+            ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+            bool onlyTelling = true
+        ) =>
+            (
+                cost.LeastOfReading(quantity, setup),
+                () => Readings(quantity, setup, onlyTelling ? TellingPairs(quantity, setup, pairs) : pairs)
+            );
+
+        yield return (0, Looks);
+        yield return (cost.OfOperation(job.IsIsolated), Operations);
+        foreach (var setup in Setups(live: true))
+        {
+            yield return Reading(Quantity.Volts, setup, session.Points.Volts);
+            yield return Reading(Quantity.DcVolts, setup, session.Points.DcVolts);
+            yield return Reading(Quantity.Amps, setup, session.Points.Amps);
+            if (setup.Held.Length > 0)
+            {
+                yield return Reading(Quantity.StartingAmps, setup, session.Points.Amps);
+            }
+        }
+
+        foreach (var setup in Setups(live: false))
+        {
+            yield return Reading(Quantity.Ohms, setup, session.Points.Ohms);
+            if (setup.Held.IsEmpty)
+            {
+                yield return Reading(Quantity.Insulation, setup, session.Points.Insulation);
+            }
+        }
+
+        foreach (var setup in Lifted())
+        {
+            yield return Reading(Quantity.Ohms, setup, session.Points.Around([.. setup.Lifts(_circuit)]), onlyTelling: false);
+        }
+
+        if (job.Lifted.Count > 0 && job.IsIsolated)
+        {
+            yield return Reading(
+                Quantity.Ohms,
+                new Setup(SetupChange.None, [], true),
+                session.Points.Around([.. job.Lifted.Select(l => (_circuit.Conductors.First(c => c.Id == l.Key), l.Value))]),
+                onlyTelling: false
+            );
+        }
+    }
+
+    private bool CanBeMade(Candidate c)
+    {
+        var isLive = c.Kind == ProposalKind.Reading && c.Quantity.IsLive();
+        var places =
+            c.Kind == ProposalKind.Reading ? [c.From, c.To]
+            : c.Device.Length > 0 ? new[] { new TerminalId(c.Device, "") }
+            : [];
+        return !(without.HasFlag(Without.Live) && isLive)
+            && !(without.HasFlag(Without.Isolating) && c.Setup.Change == SetupChange.Isolate)
+            && !(without.HasFlag(Without.Operating) && (c.Kind == ProposalKind.Operation || (isLive && c.Setup.Held.Length > 0)))
+            && !(without.HasFlag(Without.Field) && places.Any(p => _circuit.LocationOf(p).Type != LocationType.Enclosure))
+            && !(without.HasFlag(Without.Clamp) && isLive && c.Quantity.IsAmps())
+            && !(without.HasFlag(Without.InsulationTester) && c is { Kind: ProposalKind.Reading, Quantity: Quantity.Insulation })
+            && !(without.HasFlag(Without.Lifting) && c.Setup.LiftedAt.Length > 0);
+    }
+
+    /// <summary>
+    /// With something held only those points are worth the leads where a good circuit then shows something else: the rest tells no
+    /// more than without.
+    /// </summary>
+    private ImmutableArray<(TerminalId From, TerminalId To)> TellingPairs(
+        Quantity quantity,
+        Setup setup,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs
+    )
+    {
+        if (setup.Held.IsEmpty || pairs.IsEmpty)
+        {
+            return pairs;
+        }
+
+        return session.TellingPairs.GetOrAdd(
+            (quantity, setup, session.Healthy.State),
+            _ =>
+            {
+                var idle = session.Healthy.Predict(quantity, session.Tables, pairs, setup with { Held = [] });
+                var held = session.Healthy.Predict(quantity, session.Tables, pairs, setup);
+                return [.. pairs.Where((_, i) => idle[i].DiffersFrom(held[i]))];
+            }
+        );
+    }
+
+    /// <summary>
+    /// Wires lifted off the devices at whose ends the suspicion is divided between device and wires: nothing else tells a winding from the
+    /// cable that feeds it.
+    /// </summary>
+    private IEnumerable<Setup> Lifted()
+    {
+        if (job.Lifted.Count > 0)
+        {
+            return [];
+        }
+
+        var change = job.IsIsolated ? SetupChange.None : SetupChange.Isolate;
+        return _circuit
+            .Devices.Where(d => !d.Kind.IsStrip && !d.Kind.IsSupply)
+            .Select(d =>
+                (
+                    Device: d.Tag,
+                    Own: weighed.Live.Select((h, i) => weighed.Units[i] == d.Tag ? weighed.Weights[i] : 0).Sum(),
+                    Near: Suspicion(d.Tag)
+                )
+            )
+            .Where(d => d.Near > LeastDivided && d.Near - d.Own > LeastDivided * d.Near)
+            .OrderByDescending(d => d.Near)
+            .Take(MostLifted)
+            .Select(d => new Setup(change, [], true) { LiftedAt = d.Device });
+    }
+
+    /// <summary>States that can be set up: nothing held, or one actuator held.</summary>
+    private IEnumerable<Setup> Setups(bool live)
+    {
+        var change =
+            live == !job.IsIsolated ? SetupChange.None
+            : live ? SetupChange.Energise
+            : SetupChange.Isolate;
+        yield return new Setup(change, [], !live);
+        // Live, a Start is held; a Stop held live shows nothing that a Start not held does not.
+        var actuators = _circuit.Devices.SelectMany(d =>
+            d.Kind.Actuations(d)
+                .Where(a => a.Returns && (live ? !a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen : true))
+                .Select(a => new Step(d.Tag, a.Position))
+        );
+        foreach (var held in MostSuspected(actuators, live ? MostHeldLive : MostHeldDead))
+        {
+            yield return live ? new Setup(change, [.. _resets, held], false) : new Setup(change, [held], true);
+        }
+    }
+
+    /// <summary>The steps whose devices, and what is landed on them, the suspicion points at most.</summary>
+    private IEnumerable<Step> MostSuspected(IEnumerable<Step> steps, int most) =>
+        steps.OrderByDescending(s => Suspicion(s.Device)).Take(most);
+
+    private double Suspicion(string tag)
+    {
+        var near = _circuit.Conductors.Where(c => c.From.Device == tag || c.To.Device == tag).Select(c => c.Id).Append(tag).ToHashSet();
+        return Math.Round(weighed.Live.Select((h, i) => near.Contains(weighed.Units[i]) ? weighed.Weights[i] : 0).Sum(), 6);
+    }
+
+    /// <summary>Devices that most hypotheses say stand where they should not (a tripped overload): reset before a try.</summary>
+    private static IEnumerable<Step> Resets(DiagnosisSession session, WeighedHypotheses weighed)
+    {
+        for (var i = 0; i < session.Circuit.Devices.Length; i++)
+        {
+            var device = session.Circuit.Devices[i];
+            var rest = device.Kind.InitialPosition(device);
+            var name = device.Kind.Positions(device)[rest];
+            if (
+                !session.Compiled.Isolation.Points.Contains(device.Tag)
+                && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
+                && weighed.Live.Select((h, k) => h.State.Devices[i].Position != rest ? weighed.Weights[k] : 0).Sum() > 0.3
+            )
+            {
+                yield return new Step(device.Tag, name);
+            }
+        }
+    }
+
+    private Candidate[] Readings(Quantity quantity, Setup setup, ImmutableArray<(TerminalId From, TerminalId To)> pairs)
+    {
+        if (pairs.IsEmpty)
+        {
+            return [];
+        }
+
+        var healthy = session.Healthy.Predict(quantity, session.Tables, pairs, setup);
+        var predictions = new Prediction[weighed.Live.Length][];
+        Parallel.For(
+            0,
+            weighed.Live.Length,
+            h =>
+                predictions[h] =
+                    weighed.Live[h] == session.Healthy ? healthy : weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)
+        );
+        var found = new Candidate[pairs.Length];
+        Parallel.For(
+            0,
+            pairs.Length,
+            i =>
+                found[i] = new Candidate(
+                    ProposalKind.Reading,
+                    setup,
+                    weighed.Grouping.Gain(predictions, i),
+                    cost.OfReading(quantity, pairs[i].From, pairs[i].To, setup)
+                )
+                {
+                    Quantity = quantity,
+                    From = pairs[i].From,
+                    To = pairs[i].To,
+                    Table = predictions,
+                    Column = i,
+                    Good = healthy[i],
+                }
+        );
+        return found;
+    }
+
+    private IEnumerable<Candidate> Looks()
+    {
+        var looked = job.Valid.OfType<LookSeen>().Select(l => (l.Device, l.Look)).ToHashSet();
+        var isLive = !job.IsIsolated;
+        foreach (var device in _circuit.Devices.Where(d => !(job.IsIsolated && session.Compiled.Isolation.Points.Contains(d.Tag))))
+        {
+            foreach (var look in device.Kind.Looks(device).Where(l => !looked.Contains((device.Tag, l.Id)) && (isLive || !l.Measured)))
+            {
+                var change = look.DeadOnly && !job.IsIsolated ? SetupChange.Isolate : SetupChange.None;
+                var seen = weighed.Live.Select(h => h.Seen(device.Tag, look.Id)).ToArray();
+                yield return new Candidate(
+                    ProposalKind.Look,
+                    new Setup(change, [], look.DeadOnly || job.IsIsolated),
+                    weighed.Grouping.Gain(seen),
+                    cost.OfLook(device, look, change)
+                )
+                {
+                    Device = device.Tag,
+                    Look = look.Id,
+                    Text = look.Question,
+                    ShowsWhatResetWipes = look.WipedByReset,
+                    Shown = seen,
+                    GoodText = session.Healthy.Seen(device.Tag, look.Id),
+                };
+            }
+        }
+    }
+
+    private IEnumerable<Candidate> Operations()
+    {
+        if (job.Lifted.Count > 0)
+        {
+            yield break;
+        }
+
+        var energise = job.IsIsolated ? session.Compiled.Isolation.On : [];
+        foreach (var steps in Trials().Where(s => !IsDone(s)))
+        {
+            List<Step> all = [.. energise, .. steps];
+            var seen = new string[weighed.Live.Length];
+            Parallel.For(0, weighed.Live.Length, h => seen[h] = weighed.Live[h].Foresee(all));
+            yield return new Candidate(
+                ProposalKind.Operation,
+                new Setup(job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false),
+                weighed.Grouping.Gain(seen),
+                cost.OfOperation(job.IsIsolated) + steps.Sum(s => s.Seconds) / 60
+            )
+            {
+                Steps = steps,
+                Text = steps.All(s => s.Device.Length == 0) ? $"Touch nothing, {Words.Of(steps)} and look" : $"Operate: {Words.Of(steps)}",
+                Shown = seen,
+                GoodText = session.Healthy.Foresee(all),
+            };
+        }
+    }
+
+    /// <summary>The same has been tried since anything was last changed: it shows the same again, whatever was looked at.</summary>
+    private bool IsDone(ImmutableArray<Step> steps)
+    {
+        var since = job.Valid.Reverse().TakeWhile(e => e is not (Repair or Tightened or WireLanded or Energised)).Reverse();
+        var done = since.OfType<OperationSeen>().SelectMany(o => o.Steps).ToList();
+        return Enumerable
+            .Range(0, Math.Max(0, done.Count - steps.Length + 1))
+            .Any(i => steps.SequenceEqual(done.Skip(i).Take(steps.Length)));
+    }
+
+    /// <summary>
+    /// Waiting, while something is under way; starts with what has to be done before them, once shortly and once for a while; and Stops.
+    /// </summary>
+    private IEnumerable<ImmutableArray<Step>> Trials()
+    {
+        if (!job.IsIsolated && !session.Healthy.IsAtRest)
+        {
+            yield return [Step.Wait(30)];
+        }
+
+        var starts = session.Compiled.RunUp.Starts.ToLookup(s => s.Act.Device);
+        var buttons = _circuit.Devices.SelectMany(d =>
+            d.Kind.Actuations(d).Where(a => a is { Returns: true, DeadOnly: false }).Select(a => new Step(d.Tag, a.Position))
+        );
+        foreach (var held in MostSuspected(buttons, MostOperated))
+        {
+            var device = _circuit.Device(held.Device);
+            var rest = new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)]);
+            ImmutableArray<Step> prepare = starts[device.Tag].FirstOrDefault()?.Prepare ?? [];
+            if (device.Kind.Elements(device)[0].Role != ElementRole.NormallyOpen)
+            {
+                yield return [held, rest];
+                continue;
+            }
+
+            yield return [.. _resets, .. prepare, held, rest];
+            yield return [.. _resets, .. prepare, held, rest, Step.Wait(120)];
+        }
+    }
+}

@@ -1,0 +1,53 @@
+using System.Collections.Immutable;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>The hypotheses that a choice of test weighs: those that together hold nearly all of the probability.</summary>
+/// <param name="Live">The hypotheses, the likeliest first.</param>
+/// <param name="Weights">Probability of each among them; sums to 1.</param>
+/// <param name="Units">Unit of each; empty for "nothing wrong now".</param>
+internal sealed record WeighedHypotheses(Hypothesis[] Live, double[] Weights, ImmutableArray<string> Units)
+{
+    /// <summary>Hypotheses that together hold all but this share are weighed; the rest cannot change the choice.</summary>
+    private const double NegligibleShare = 0.005;
+
+    private const int MostHypotheses = 140;
+
+    /// <summary>Of a fault of unknown size no more than this many sizes are weighed for the choice.</summary>
+    private const int MostVariants = 3;
+
+    /// <summary>Sorts them by answer.</summary>
+    public OutcomeGrouping Grouping { get; } = new(Weights, Units);
+
+    /// <param name="hypotheses">All that are followed.</param>
+    /// <param name="posterior">Probability of each; after them that of something else.</param>
+    public static WeighedHypotheses Of(IEnumerable<Hypothesis> hypotheses, double[] posterior)
+    {
+        var ranked = hypotheses.Select((h, i) => (Hypothesis: h, Weight: posterior[i])).OrderByDescending(x => x.Weight).ToList();
+        var kept = new List<(Hypothesis Hypothesis, double Weight)>();
+        var left = 1 - posterior[^1];
+        var variants = new Dictionary<string, int>();
+        foreach (var x in ranked)
+        {
+            if ((left < NegligibleShare && kept.Count > 1) || kept.Count == MostHypotheses)
+            {
+                break;
+            }
+
+            left -= x.Weight;
+            var mode = x.Hypothesis.Fault?.Id ?? "";
+            variants[mode] = variants.GetValueOrDefault(mode) + 1;
+            if (variants[mode] <= MostVariants)
+            {
+                kept.Add(x);
+            }
+        }
+
+        var sum = kept.Sum(x => x.Weight);
+        return new WeighedHypotheses(
+            [.. kept.Select(x => x.Hypothesis)],
+            [.. kept.Select(x => x.Weight / sum)],
+            [.. kept.Select(x => x.Hypothesis.Fault?.Unit ?? "")]
+        );
+    }
+}
