@@ -5,7 +5,9 @@ using Complex = System.Numerics.Complex;
 
 namespace Fehler.Benchmarks;
 
-/// <summary>The same nodal equations as a full matrix, solved by a general-purpose library's LU: what the sparse one is measured against.</summary>
+/// <summary>
+/// The same nodal equations as a full matrix, solved by a general-purpose library's LU: what the sparse one is measured against.
+/// </summary>
 internal sealed class DenseMatrix : ICoupledStamp
 {
     private readonly Network _network;

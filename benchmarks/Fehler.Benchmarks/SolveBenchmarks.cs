@@ -44,7 +44,8 @@ public class SolveBenchmarks
         var (ours, dense) = (network.SolveAlternating(state).Solved.Volts, new DenseMatrix(network, state).Volts());
         var worst = ours.Select((v, i) => (v - dense[i]).Magnitude).Max();
         Console.WriteLine(
-            $"// {_circuit.Circuit.Devices.Length} devices, {_circuit.Circuit.Conductors.Length} conductors, {network.Size} nodes, {_faulty.Length} faults; worst difference to the dense solution {worst:g2} V"
+            $"// {_circuit.Circuit.Devices.Length} devices, {_circuit.Circuit.Conductors.Length} conductors, {network.Size} "
+                + $"nodes, {_faulty.Length} faults; worst difference to the dense solution {worst:g2} V"
         );
         if (worst > 1e-4)
         {

@@ -16,7 +16,8 @@ public sealed class SetAsideException : Exception
 
     internal static SetAsideException Of(string what, Exception inner) =>
         new(
-            $"{what} cannot be read and is set aside: {(inner is RefusedException ? inner.Message : "it is damaged")}. The rest works; restore it from a backup.",
+            $"{what} cannot be read and is set aside: {(inner is RefusedException ? inner.Message : "it is damaged")}. The rest "
+                + "works; restore it from a backup.",
             inner
         );
 }

@@ -196,7 +196,8 @@ public sealed class RepairTests : IDisposable
     {
         _screen.Find(".wire-number");
         _screen.Driver.ExecuteScript(
-            $"[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '{wire}').dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"
+            $"[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '{wire}').dispatchEvent(new "
+                + $"MouseEvent('click', {{bubbles: true}}))"
         );
     }
 

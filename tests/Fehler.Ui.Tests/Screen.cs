@@ -55,7 +55,8 @@ public sealed class Screen : IDisposable
             if (DateTime.UtcNow > end)
             {
                 throw new TimeoutException(
-                    $"Waited in vain for: {what}. The page shows: {Driver.FindElement(By.TagName("body")).Text[..Math.Min(1500, Driver.FindElement(By.TagName("body")).Text.Length)]}"
+                    $"Waited in vain for: {what}. The page shows: "
+                        + $"{Driver.FindElement(By.TagName("body")).Text[..Math.Min(1500, Driver.FindElement(By.TagName("body")).Text.Length)]}"
                 );
             }
 

@@ -201,7 +201,8 @@ public sealed class SetUpTests : IDisposable
     {
         _screen.Until(() => Parts(part) > 0, $"{part} in the drawing");
         _screen.Driver.ExecuteScript(
-            "const e = document.querySelector(arguments[0]); e.scrollIntoView({block: 'center'}); e.dispatchEvent(new MouseEvent('click', {bubbles: true}))",
+            "const e = document.querySelector(arguments[0]); e.scrollIntoView({block: 'center'}); e.dispatchEvent(new "
+                + "MouseEvent('click', {bubbles: true}))",
             $"[data-part='{part}']"
         );
     }

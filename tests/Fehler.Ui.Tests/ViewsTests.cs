@@ -100,7 +100,8 @@ public sealed class ViewsTests : IDisposable
         _screen.TickAll("It is dead");
         _screen.See("ISOLATED AND PROVED DEAD");
         _screen.Driver.ExecuteScript(
-            "[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '3').dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+            "[...document.querySelectorAll('.wire-number')].find(g => g.textContent.trim() === '3').dispatchEvent(new "
+                + "MouseEvent('click', {bubbles: true}))"
         );
         _screen.ClickText("Lift 3.1 at S0:12");
         _screen.See("1 wire lifted: 3.1");

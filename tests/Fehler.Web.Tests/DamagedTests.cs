@@ -18,7 +18,8 @@ public sealed class DamagedTests : IDisposable
     {
         var (broken, sound) = (await Host.CircuitAsync(_client, "KF-401"), await Host.CircuitAsync(_client, "IN-101"));
         Sql(
-            "UPDATE CircuitVersions SET Json = replace(Json, '\"reference\": \"', '\"reference\": \"NOWHERE') WHERE CircuitId = (SELECT Id FROM Circuits WHERE Tag = 'KF-401')"
+            "UPDATE CircuitVersions SET Json = replace(Json, '\"reference\": \"', '\"reference\": \"NOWHERE') WHERE CircuitId = "
+                + "(SELECT Id FROM Circuits WHERE Tag = 'KF-401')"
         );
         await Restarted(async client =>
         {

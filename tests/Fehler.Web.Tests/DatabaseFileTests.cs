@@ -41,7 +41,8 @@ public sealed class DatabaseFileTests : IDisposable
         await Prepare();
         Sql(
             "DELETE FROM __EFMigrationsHistory WHERE MigrationId LIKE '%Projections'; ALTER TABLE Facts RENAME TO Old; DROP TABLE Old;"
-                + "DROP INDEX IX_Jobs_CircuitId_OpenedAt; DROP INDEX IX_Jobs_Outcome_OpenedAt; DROP INDEX IX_Circuits_Area_Tag; CREATE INDEX IX_Jobs_CircuitId ON Jobs (CircuitId);"
+                + "DROP INDEX IX_Jobs_CircuitId_OpenedAt; DROP INDEX IX_Jobs_Outcome_OpenedAt; DROP INDEX IX_Circuits_Area_Tag; "
+                + "CREATE INDEX IX_Jobs_CircuitId ON Jobs (CircuitId);"
                 + "ALTER TABLE Journal DROP COLUMN Received;"
                 + string.Concat(
                     new[] { "EntryCount", "FoundFault", "FoundKind", "Origin", "OwnOhms", "SearchText" }.Select(c =>
@@ -53,7 +54,8 @@ public sealed class DatabaseFileTests : IDisposable
                         $"ALTER TABLE Circuits DROP COLUMN {c};"
                     )
                 )
-                + "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL); INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01')"
+                + "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER PRIMARY KEY, Timestamp TEXT NOT NULL); INSERT OR "
+                + "REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01')"
         );
         await Prepare().WaitAsync(TimeSpan.FromSeconds(30), TestContext.Current.CancellationToken);
         await using var db = Open();

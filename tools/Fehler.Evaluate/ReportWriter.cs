@@ -14,24 +14,35 @@ internal sealed class ReportWriter(IReadOnlyList<FamilyReport> reports, int ever
     {
         var text = new StringBuilder();
         text.AppendLine(
-            $"Every {every}. fault (with its sizes) of each catalogue, {pairs} pairs a circuit, fixed seed. Readings and minutes are means; right is the unit or one that nothing on offer tells from it."
+            $"Every {every}. fault (with its sizes) of each catalogue, {pairs} pairs a circuit, fixed seed. Readings and "
+                + "minutes are means; right is the unit or one that nothing on offer tells from it."
         );
         text.AppendLine();
         text.AppendLine(
-            "| circuit | with a symptom | right | proved | readings to isolate | with proof (90 %) | bits to name the unit | from the supply | halving | looks | minutes (from the supply) | right with 1 in 10 wrong | both of two |"
+            "| circuit | with a symptom | right | proved | readings to isolate | with proof (90 %) | bits to name the unit | "
+                + "from the supply | halving | looks | minutes (from the supply) | right with 1 in 10 wrong | both of two |"
         );
         text.AppendLine("|---|---|---|---|---|---|---|---|---|---|---|---|---|");
         foreach (var r in reports.Append(All()))
         {
             text.AppendLine(
-                $"| {r.Circuit} | {r.Shown} of {r.Tried} | {r.Right} | {r.Proved} | {Mean(r.ReadingsToIsolate):0.0} | {Mean(r.Readings):0.0} ({Percentile(Doubles(r.Readings), 0.9):0}) | {r.BitsOfFault.DefaultIfEmpty().Average():0.0} | {Mean(r.WalkedReadings):0.0} | {Mean(r.HalvedReadings):0.0} | {Mean(r.Looks):0.0} | {r.Minutes.DefaultIfEmpty().Average():0} ({r.WalkedMinutes.DefaultIfEmpty().Average():0}) | {r.RightWithMistakes} of {r.WithMistakes} | {r.BothFound} of {r.Doubles} |"
+                $"| {r.Circuit} | {r.Shown} of {r.Tried} | {r.Right} | {r.Proved} | {Mean(r.ReadingsToIsolate):0.0} | "
+                    + $"{Mean(r.Readings):0.0} ({Percentile(Doubles(r.Readings), 0.9):0}) | "
+                    + $"{r.BitsOfFault.DefaultIfEmpty().Average():0.0} | {Mean(r.WalkedReadings):0.0} | {Mean(r.HalvedReadings):0.0} "
+                    + $"| {Mean(r.Looks):0.0} | {r.Minutes.DefaultIfEmpty().Average():0} "
+                    + $"({r.WalkedMinutes.DefaultIfEmpty().Average():0}) | {r.RightWithMistakes} of {r.WithMistakes} | {r.BothFound} "
+                    + $"of {r.Doubles} |"
             );
         }
 
         var all = All();
         text.AppendLine()
             .AppendLine(
-                $"Readings to isolate over bits to name the unit: {Mean(all.ReadingsToIsolate) / all.BitsOfFault.DefaultIfEmpty().Average():0.00}; with proof: {Mean(all.Readings) / all.BitsOfFault.DefaultIfEmpty().Average():0.00}. With proof over walking from the supply: {Mean(all.Readings) / Mean(all.WalkedReadings):P0}; over halving: {Mean(all.Readings) / Mean(all.HalvedReadings):P0}."
+                "Readings to isolate over bits to name the unit: "
+                    + $"{Mean(all.ReadingsToIsolate) / all.BitsOfFault.DefaultIfEmpty().Average():0.00}; with proof: "
+                    + $"{Mean(all.Readings) / all.BitsOfFault.DefaultIfEmpty().Average():0.00}. With proof over walking from the "
+                    + $"supply: {Mean(all.Readings) / Mean(all.WalkedReadings):P0}; over halving: "
+                    + $"{Mean(all.Readings) / Mean(all.HalvedReadings):P0}."
             );
         text.AppendLine().AppendLine(Calibration()).AppendLine(Times());
         foreach (var r in reports.Where(r => r.Missed.Length > 0))
@@ -98,7 +109,9 @@ internal sealed class ReportWriter(IReadOnlyList<FamilyReport> reports, int ever
         }
 
         return text.Append(
-                $"\nExpected calibration error {bins.Sum(b => b.Weight / total * Math.Abs(b.Said - b.Was)):0.000} over {sure.Count} runs; above 99 % and wrong: {sure.Count(s => s.Probability > 0.99 && !s.Right)} of {sure.Count(s => s.Probability > 0.99)}.\n"
+                $"\nExpected calibration error {bins.Sum(b => b.Weight / total * Math.Abs(b.Said - b.Was)):0.000} over "
+                    + $"{sure.Count} runs; above 99 % and wrong: {sure.Count(s => s.Probability > 0.99 && !s.Right)} of "
+                    + $"{sure.Count(s => s.Probability > 0.99)}.\n"
             )
             .ToString();
     }
@@ -106,7 +119,9 @@ internal sealed class ReportWriter(IReadOnlyList<FamilyReport> reports, int ever
     private string Times()
     {
         var (cold, warm) = (reports.SelectMany(r => r.ColdMilliseconds).ToList(), reports.SelectMany(r => r.WarmMilliseconds).ToList());
-        return $"Time to a proposal: the first of a job median {Percentile(cold, 0.5):0} ms, 95 % {Percentile(cold, 0.95):0} ms, longest {cold.Max():0} ms; later ones median {Percentile(warm, 0.5):0} ms, 95 % {Percentile(warm, 0.95):0} ms, longest {warm.Max():0} ms.\n";
+        return $"Time to a proposal: the first of a job median {Percentile(cold, 0.5):0} ms, 95 % {Percentile(cold, 0.95):0} "
+            + $"ms, longest {cold.Max():0} ms; later ones median {Percentile(warm, 0.5):0} ms, 95 % {Percentile(warm, 0.95):0} ms, "
+            + $"longest {warm.Max():0} ms.\n";
     }
 
     private static double Mean(int[] values) => values.Length == 0 ? double.NaN : values.Average();

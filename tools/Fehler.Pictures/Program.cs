@@ -41,7 +41,8 @@ foreach (var shot in args.Skip(2))
     );
     driver.Navigate().GoToUrl(address + "/");
     driver.ExecuteScript(
-        $"localStorage.setItem('fehler.theme', '{(flag == "dark" ? "dark" : "light")}'); localStorage.setItem('fehler.who', 'M. Okonjo'); localStorage.setItem('fehler.school', '{(flag == "ladder" ? "ladder" : "iec")}')"
+        $"localStorage.setItem('fehler.theme', '{(flag == "dark" ? "dark" : "light")}'); localStorage.setItem('fehler.who', 'M. "
+            + $"Okonjo'); localStorage.setItem('fehler.school', '{(flag == "ladder" ? "ladder" : "iec")}')"
     );
     driver.Navigate().GoToUrl(address + await Resolve(page));
     Thread.Sleep(2500);

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using static Fehler.Core.Circuits.CircuitException;
 
 namespace Fehler.Core.Circuits;
@@ -178,8 +179,10 @@ internal sealed class CircuitChecks(CircuitBuilder given)
                 Require(
                     value.Number is { } entered && entered >= number.Minimum && entered <= number.Maximum,
                     at,
-                    FormattableString.Invariant(
-                        $"'{value}' is not a number from {number.Minimum:0.###} to {number.Maximum:0.###} ({spec.Description}{(spec.Unit.Length > 0 ? ", " + spec.Unit : "")})."
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"'{value}' is not a number from {number.Minimum:0.###} to {number.Maximum:0.###} "
+                            + $"({spec.Description}{(spec.Unit.Length > 0 ? ", " + spec.Unit : "")})."
                     )
                 );
                 break;

@@ -37,7 +37,8 @@ public sealed record Part(string Device, ImmutableArray<string> In, ImmutableArr
         if (colon <= 0 || colon == text.Length - 1)
         {
             throw new FormatException(
-                $"'{text}' is not a part: write device:in-out (KM1:13-14), several poles with commas (KM1:1-2,3-4,5-6), or the terminals that end a path (M1:U,V,W)."
+                $"'{text}' is not a part: write device:in-out (KM1:13-14), several poles with commas (KM1:1-2,3-4,5-6), or the "
+                    + "terminals that end a path (M1:U,V,W)."
             );
         }
 

@@ -250,7 +250,8 @@ internal sealed class Assessment
                     var healthy = o.By(_session.Healthy).Foretold;
                     var text =
                         fit > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
-                            ? $"{o.What}: {o.Observed}, as it should be with this fault{(foretold == healthy ? "" : $" (healthy: {healthy})")}"
+                            ? $"{o.What}: {o.Observed}, as it should be with this "
+                                + $"fault{(foretold == healthy ? "" : $" (healthy: {healthy})")}"
                             : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
                     return new Reason(o.Entry.Id, text, weight);
                 })
@@ -373,17 +374,20 @@ internal sealed class Assessment
         {
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
             DiagnosisStatus.Repaired when _consequences.Length > 0 =>
-                $"Still to be put right, as a consequence: {string.Join(", ", _consequences)}. Record that as a repair too, then the function test.",
+                $"Still to be put right, as a consequence: {string.Join(", ", _consequences)}. Record that as a repair too, "
+                    + "then the function test.",
             DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
             DiagnosisStatus.Contradiction when _meter is { } meter =>
                 $"{meter.Fault.Signs}: rather the meter than the circuit ({meter.Share:P0}). Check it on a known source before going on.",
             DiagnosisStatus.Contradiction =>
-                $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits least, before going on.",
+                $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits "
+                    + "least, before going on.",
             DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null }
                 ? $"{lead}. Nothing else is left."
                 : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
             DiagnosisStatus.AlmostFound or DiagnosisStatus.Searching when why is not null =>
-                $"{lead}: that is a consequence. Why? Likeliest: {string.Join("; ", why.Causes.Take(2).Select(c => $"{c.Title} ({c.Probability:P0})"))}.",
+                $"{lead}: that is a consequence. Why? Likeliest: "
+                    + $"{string.Join("; ", why.Causes.Take(2).Select(c => $"{c.Title} ({c.Probability:P0})"))}.",
             DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof)
                 ? $"{lead}: {top!.Probability:P0}. One test shows it directly."
                 : $"{lead}: {top!.Probability:P0}, not yet proved.",

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
@@ -40,8 +41,11 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             Why =
                 proof && c.Bits <= TestChoice.LeastBits
                     ? "Shows the leading suspect directly."
-                    : FormattableString.Invariant(
-                        $"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {weighed.Grouping.Entropy:0.00} bits still open; it splits {weighed.Units.Distinct().Count(u => u.Length > 0)} units {string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."
+                    : string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {weighed.Grouping.Entropy:0.00} "
+                            + $"bits still open; it splits {weighed.Units.Distinct().Count(u => u.Length > 0)} units "
+                            + $"{string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."
                     ),
             Cautions = Cautions(c),
         };
@@ -120,7 +124,8 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
         if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Insulation })
         {
             cautions.Add(
-                "500 V DC on the motor and its cable: nobody at either end, electronics and surge protection disconnected; discharge afterwards."
+                "500 V DC on the motor and its cable: nobody at either end, electronics and surge protection disconnected; "
+                    + "discharge afterwards."
             );
         }
 

@@ -151,7 +151,8 @@ public static class CircuitEditor
         Require(
             ElementOf(renamed, edit.NewContact).Role == role,
             "edit.newContact",
-            $"{edit.Contact} {(role == ElementRole.NormallyClosed ? "opens" : "closes")}; by its last digits {edit.NewContact} does the opposite (EN 50005). Take another number, or replace the contact."
+            $"{edit.Contact} {(role == ElementRole.NormallyClosed ? "opens" : "closes")}; by its last digits {edit.NewContact} "
+                + "does the opposite (EN 50005). Take another number, or replace the contact."
         );
         string Name(string name) =>
             name == old[0] ? fresh[0]

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
@@ -49,8 +50,10 @@ public static class Proposals
                     motor,
                     plate.AmpsParameter,
                     expected,
-                    FormattableString.Invariant(
-                        $"A motor of {plate.Kilowatts:0.##} kW at {plate.Volts.Value:0} V takes about {expected:0.0} A; {motor.Tag} says {plate.Amps.Value:0.0} A. Compare with the nameplate."
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"A motor of {plate.Kilowatts:0.##} kW at {plate.Volts.Value:0} V takes about {expected:0.0} A; "
+                            + $"{motor.Tag} says {plate.Amps.Value:0.0} A. Compare with the nameplate."
                     )
                 );
             }
@@ -67,8 +70,10 @@ public static class Proposals
                     relay,
                     dial.Parameter,
                     carried,
-                    FormattableString.Invariant(
-                        $"At full load {relay.Tag} carries {carried:0.0} A; its dial is at {dial.Amps.Value:0.0} A. Set it to the nameplate current of its place; never 125 % where the device already includes the factor."
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"At full load {relay.Tag} carries {carried:0.0} A; its dial is at {dial.Amps.Value:0.0} A. Set it to "
+                            + $"the nameplate current of its place; never 125 % where the device already includes the factor."
                     )
                 );
             }

@@ -142,7 +142,9 @@ public sealed class Network : IHoldsMemory
         return new Solution(this, state, ac, dc);
     }
 
-    /// <summary>Whether the alternating voltages of a state come from an update of the healthy circuit's solution rather than from scratch.</summary>
+    /// <summary>
+    /// Whether the alternating voltages of a state come from an update of the healthy circuit's solution rather than from scratch.
+    /// </summary>
     internal bool IsUpdated(CircuitState state) => IsUpdate && Updated(_baselines?.Of(state)?.Ac, state, Domain.Ac, y => y) is not null;
 
     /// <summary>

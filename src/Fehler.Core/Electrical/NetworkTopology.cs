@@ -4,7 +4,9 @@ using Fehler.Core.Devices;
 
 namespace Fehler.Core.Electrical;
 
-/// <summary>What a circuit's network consists of: numbered nodes, branches between them, windings that couple them, stray capacitance.</summary>
+/// <summary>
+/// What a circuit's network consists of: numbered nodes, branches between them, windings that couple them, stray capacitance.
+/// </summary>
 internal sealed class NetworkTopology
 {
     /// <summary>Capacitance of control cable to earth, F per metre (0.2 uF per km; common practice 0.1 to 0.3).</summary>

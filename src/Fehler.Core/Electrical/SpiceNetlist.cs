@@ -155,7 +155,8 @@ public static class SpiceNetlist
                     var y = admittance[i, j];
                     text.Append(
                         CultureInfo.InvariantCulture,
-                        $"Gr{tag}{i}{j} {Node(windings[i].From)} {Node(windings[i].To)} {Node(windings[j].From)} {Node(windings[j].To)} {y.Real:R}\n"
+                        $"Gr{tag}{i}{j} {Node(windings[i].From)} {Node(windings[i].To)} {Node(windings[j].From)} "
+                            + $"{Node(windings[j].To)} {y.Real:R}\n"
                     );
                     if (domain == Domain.Ac)
                     {

@@ -42,7 +42,8 @@ public sealed record ManualStarter : Starter
         {
             throw new CircuitException(
                 "options",
-                "A manual starter has no control circuit: no lamps, emergency stop, monitoring relay or permissives; for these choose another family."
+                "A manual starter has no control circuit: no lamps, emergency stop, monitoring relay or permissives; for these "
+                    + "choose another family."
             );
         }
     }

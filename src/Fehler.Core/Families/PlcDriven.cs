@@ -43,7 +43,8 @@ public sealed record PlcDriven : Starter
         {
             throw new CircuitException(
                 "options",
-                "The controller has its own 24 V supply and an overload relay on its input: choose an AC control supply, fuses or a breaker, no permissives, no trip lamp."
+                "The controller has its own 24 V supply and an overload relay on its input: choose an AC control supply, fuses "
+                    + "or a breaker, no permissives, no trip lamp."
             );
         }
     }

@@ -101,7 +101,8 @@ public static class SafetyRules
                 step,
                 "Isolate and lock off",
                 [
-                    $"Isolating devices of this circuit: {string.Join(", ", job.Compiled.Isolation.Points)}. What is above them stays live.",
+                    $"Isolating devices of this circuit: {string.Join(", ", job.Compiled.Isolation.Points)}. What is above them "
+                        + "stays live.",
                     ComesFirst,
                 ],
                 [

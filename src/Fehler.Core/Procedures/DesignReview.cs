@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
@@ -79,8 +80,10 @@ public sealed class DesignReview
                     $"coil/{device.Tag}",
                     volts < 1
                         ? $"{device.Tag} can never pull in: its coil gets no voltage in any state that was tried."
-                        : FormattableString.Invariant(
-                            $"{device.Tag} can never pull in: its coil sees {volts:0} V {(coil.IsDirect ? "DC" : "AC")}, it is rated {coil.Volts.Value:0} V."
+                        : string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"{device.Tag} can never pull in: its coil sees {volts:0} V {(coil.IsDirect ? "DC" : "AC")}, it is "
+                                + $"rated {coil.Volts.Value:0} V."
                         )
                 );
             }
@@ -238,7 +241,8 @@ public sealed class DesignReview
             {
                 Caution(
                     $"both/{first.Act.Device}",
-                    $"{second.Act} while {first.Act} has it running closes both contactors: a short circuit between phases ({string.Join("; ", both.Events)})."
+                    $"{second.Act} while {first.Act} has it running closes both contactors: a short circuit between phases "
+                        + $"({string.Join("; ", both.Events)})."
                 );
             }
 
@@ -257,7 +261,8 @@ public sealed class DesignReview
                 {
                     Caution(
                         $"stuck/{contactor.Tag}",
-                        $"If {contactor.Tag} stays in, {second.Act} makes a short circuit between phases: neither an electrical nor a mechanical interlock prevents it."
+                        $"If {contactor.Tag} stays in, {second.Act} makes a short circuit between phases: neither an electrical "
+                            + "nor a mechanical interlock prevents it."
                     );
                 }
             }
@@ -306,7 +311,8 @@ public sealed class DesignReview
                     {
                         Caution(
                             $"unnoticed/{conductor.Id}",
-                            $"If wire {conductor.Wire} from {conductor.From} to {conductor.To} breaks, nobody notices, and a trip of {overload.Tag} no longer stops the motor."
+                            $"If wire {conductor.Wire} from {conductor.From} to {conductor.To} breaks, nobody notices, and a "
+                                + $"trip of {overload.Tag} no longer stops the motor."
                         );
                     }
                 }
@@ -349,7 +355,8 @@ public sealed class DesignReview
                     {
                         Caution(
                             $"earth-bypass/{overload.Tag}",
-                            $"With the contact of {overload.Tag} in the return, an earth fault at {point} bypasses it: a trip then does not stop the motor."
+                            $"With the contact of {overload.Tag} in the return, an earth fault at {point} bypasses it: a trip "
+                                + "then does not stop the motor."
                         );
                     }
                 }
@@ -358,7 +365,8 @@ public sealed class DesignReview
                 {
                     Caution(
                         $"silent-earth/{_circuit.Reference}",
-                        $"The first earth fault of the control circuit (say at {point}) is silent; a second one can defeat every Stop. Watch the insulation."
+                        $"The first earth fault of the control circuit (say at {point}) is silent; a second one can defeat "
+                            + "every Stop. Watch the insulation."
                     );
                 }
             }

@@ -64,7 +64,8 @@ public sealed record RepairGuide(
             notes.Parts,
             [
                 .. proof is { } p ? [$"{p.Where}: {p.Good}."] : ImmutableArray<string>.Empty,
-                $"Function test of this circuit, {compiled.FunctionTest.Steps.Length} steps: control first with the motor's lines open where that can be done, then the motor.",
+                $"Function test of this circuit, {compiled.FunctionTest.Steps.Length} steps: control first with the motor's "
+                    + "lines open where that can be done, then the motor.",
                 .. mode.AskWhy is null ? ImmutableArray<string>.Empty : ["Current in each phase under load, against the nameplate."],
             ],
             notes.Causes,
@@ -80,7 +81,8 @@ public sealed record RepairGuide(
     private static string Seen(Circuit circuit, FaultMode mode) =>
         mode.ProofLook is { } look && circuit.FindDevice(look.Device) is { } device
             ? $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}."
-            : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the device is operated by hand with the circuit dead.";
+            : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the "
+                + "device is operated by hand with the circuit dead.";
 
     /// <summary>The resistance that shows a fault: where, in which state, what it is then and what a good circuit has.</summary>
     private sealed record Proof(string Where, string Faulty, string Good)
@@ -108,7 +110,8 @@ public sealed record RepairGuide(
                 )
                 .Where(x => Differ(x.Good, x.Bad))
                 .Select(x => new Proof(
-                    $"Ohms from {points.From} to {points.To}, isolated and proved dead{string.Concat(x.Held.Select(h => $", {(h.Position == "in" ? $"armature of {h.Device} pressed in by hand" : $"{h.Device} {h.Position}")}"))}",
+                    $"Ohms from {points.From} to {points.To}, isolated and proved "
+                        + $"dead{string.Concat(x.Held.Select(h => $", {(h.Position == "in" ? $"armature of {h.Device} pressed in by hand" : $"{h.Device} {h.Position}")}"))}",
                     Shown(x.Bad),
                     Shown(x.Good)
                 ))

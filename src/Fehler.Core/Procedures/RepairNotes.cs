@@ -190,7 +190,8 @@ public sealed record RepairNotes
             ],
             Parts =
             [
-                $"{device.Kind.ReplaceableUnit} {device.Tag}: same rating (AC-3), coil voltage and auxiliary contacts; or its set of main contacts",
+                $"{device.Kind.ReplaceableUnit} {device.Tag}: same rating (AC-3), coil voltage and auxiliary contacts; or its "
+                    + "set of main contacts",
             ],
             Causes =
             [

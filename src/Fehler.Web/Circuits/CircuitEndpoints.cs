@@ -63,7 +63,8 @@ internal static class CircuitEndpoints
             .WithName("downloadNetlist")
             .WithSummary("SPICE netlist of a state, with or without a fault")
             .WithDescription(
-                "'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the netlist is the ohmmeter's, isolated; otherwise AC."
+                "'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the "
+                    + "netlist is the ohmmeter's, isolated; otherwise AC."
             )
             .ProducesProblem(404)
             .ProducesProblem(422);

@@ -9,7 +9,8 @@ internal static class DiagnosisEndpoints
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
 
     public const string Description =
-        "'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, "
+        "'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, "
+        + "isolating, operating, field, "
         + "clamp, lifting, insulationTester, with commas; 'learn=false' leaves earlier repairs out; 'words' is iec (default) or american.";
 
     public static void MapDiagnosis(this IEndpointRouteBuilder routes) =>

@@ -26,7 +26,8 @@ internal sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Le
         if (!TryNamed(without, Without.None, out var left))
         {
             throw new RefusedException(
-                $"'{Short(without)}' is not something to do without; expected live, isolating, operating, field, clamp, lifting or insulationTester, with commas."
+                $"'{Short(without)}' is not something to do without; expected live, isolating, operating, field, clamp, lifting "
+                    + "or insulationTester, with commas."
             );
         }
 

@@ -26,7 +26,8 @@ internal static class JobEndpoints
             .WithName("listJobs")
             .WithSummary("The logbook, page by page")
             .WithDescription(
-                "'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200."
+                "'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, "
+                    + "outcome or entries; 'take' at most 200."
             );
         jobs.MapPost("", Open)
             .WithName("openJob")

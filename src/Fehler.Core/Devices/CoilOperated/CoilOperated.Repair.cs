@@ -1,3 +1,4 @@
+using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
@@ -59,8 +60,10 @@ internal abstract partial class CoilOperated
             [
                 new RootCause(
                     "Control voltage too high, or too low to pull the magnet shut",
-                    FormattableString.Invariant(
-                        $"Volts at the coil while it is in: {0.85 * device[CoilPlate.Volts]:0} to {1.1 * device[CoilPlate.Volts]:0} V (0.85 to 1.1 of rated)"
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"Volts at the coil while it is in: {0.85 * device[CoilPlate.Volts]:0} to "
+                            + $"{1.1 * device[CoilPlate.Volts]:0} V (0.85 to 1.1 of rated)"
                     )
                 ),
                 new RootCause(

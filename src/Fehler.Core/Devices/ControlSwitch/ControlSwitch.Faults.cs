@@ -15,7 +15,9 @@ internal abstract partial class ControlSwitch
                         new FaultMode(
                             $"{device.Tag}/{contact.Name}-exchanged",
                             device.Tag,
-                            $"{term} {device.Tag} has the wrong contact at {contact.Name}: it {(contact.Role == ElementRole.NormallyClosed ? "closes" : "opens")} when operated (NO and NC exchanged)",
+                            $"{term} {device.Tag} has the wrong contact at {contact.Name}: it "
+                                + $"{(contact.Role == ElementRole.NormallyClosed ? "closes" : "opens")} when operated (NO and NC "
+                                + "exchanged)",
                             [new ContactInverted(device.Tag, contact.Name)],
                             0.15,
                             $"Fit the contact block that the drawing shows at {device.Tag}, or land the wires on the right one."

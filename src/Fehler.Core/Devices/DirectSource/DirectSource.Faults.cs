@@ -15,7 +15,8 @@ internal abstract partial class DirectSource
             $"The {Term} {device.Tag} gives nothing although it is fed",
             [new PositionLocked(device.Tag, Off)],
             1.2,
-            $"Take the load off {device.Tag} and measure again: a shorted load folds a good one back. If it still gives nothing, replace it."
+            $"Take the load off {device.Tag} and measure again: a shorted load folds a good one back. If it still gives "
+                + "nothing, replace it."
         )
         {
             ProofPoints = (plus, minus),

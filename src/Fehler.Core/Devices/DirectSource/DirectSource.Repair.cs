@@ -14,7 +14,8 @@ internal abstract partial class DirectSource
             Steps =
             [
                 "Lift its load: many supplies switch themselves off on a short circuit and come back without it.",
-                "Then: input present, output none, load lifted: replace it. Output back: find the load that is shorted, a suppressor put in the wrong way round first.",
+                "Then: input present, output none, load lifted: replace it. Output back: find the load that is shorted, a "
+                    + "suppressor put in the wrong way round first.",
                 fault.Remedy,
             ],
             Parts = [$"{Term} {device.Tag}: same input, output volts and amps"],

@@ -20,7 +20,8 @@ internal sealed partial class MotorBreaker
         {
             ProofLook = (device.Tag, "toggle"),
             AskWhy =
-                "A trip is a consequence: a short circuit trips at once, an overload or a lost phase after a while. Measure the current in each phase and the motor's insulation.",
+                "A trip is a consequence: a short circuit trips at once, an overload or a lost phase after a while. Measure the "
+                + "current in each phase and the motor's insulation.",
         };
         yield return new FaultMode(
             $"{device.Tag}/left-off",

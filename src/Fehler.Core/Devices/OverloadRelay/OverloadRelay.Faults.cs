@@ -21,7 +21,8 @@ internal sealed partial class OverloadRelay
         {
             ProofLook = (device.Tag, "flag"),
             AskWhy =
-                "A trip is a consequence: measure the current in each phase against the nameplate, look for a lost phase, a jammed load, a wrong setting, a hot panel.",
+                "A trip is a consequence: measure the current in each phase against the nameplate, look for a lost phase, a "
+                + "jammed load, a wrong setting, a hot panel.",
         };
         yield return new FaultMode(
             $"{device.Tag}/no-reset",

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
@@ -21,15 +22,18 @@ internal sealed partial class OverloadRelay
                 Steps =
                 [
                     fault.Remedy,
-                    "With an overload in the phase leads of a star-delta starter: 0.577 of the nameplate current (IEC). North America: the ceiling is a percentage of the nameplate; never add it twice.",
+                    "With an overload in the phase leads of a star-delta starter: 0.577 of the nameplate current (IEC). North "
+                        + "America: the ceiling is a percentage of the nameplate; never add it twice.",
                 ],
             },
             _ => RepairNotes.Of(device, fault) with
             {
                 Parts =
                 [
-                    FormattableString.Invariant(
-                        $"Overload relay {device.Tag}: same type, range around {device[Plate.SettingAmps]:0.##} A, class {device[Plate.TripClass]:0}"
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"Overload relay {device.Tag}: same type, range around {device[Plate.SettingAmps]:0.##} A, class "
+                            + $"{device[Plate.TripClass]:0}"
                     ),
                 ],
             },
