@@ -37,6 +37,10 @@ internal static class CircuitEndpoints
             .WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json)")
             .Accepts<object>("application/json")
             .ProducesProblem(422);
+        circuits
+            .MapGet("schema", () => TypedResults.Content(CircuitSchema.Read().ToJsonString(), "application/schema+json"))
+            .WithName("getCircuitSchema")
+            .WithSummary("JSON Schema of the circuit file");
         circuits.MapGet("{id:guid}", Get).WithName("getCircuit").WithSummary("A circuit with its drawing").ProducesProblem(404);
         circuits
             .MapGet("{id:guid}/file", File)

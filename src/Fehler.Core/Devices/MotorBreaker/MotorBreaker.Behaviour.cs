@@ -15,12 +15,7 @@ internal sealed partial class MotorBreaker
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
         look.Id == "toggle"
             ? Positions(device)[state.Position]
-            : (device[Plate.SettingAmps] / drawn[Plate.SettingAmps]) switch
-            {
-                < 0.9 => "lower",
-                > 1.1 => "higher",
-                _ => "as it should be",
-            };
+            : ThermalTrip.DialSeen(device[Plate.SettingAmps] / drawn[Plate.SettingAmps]);
 
     public override Transition Settle(Device device, DeviceState state, IDeviceMeter meter)
     {
@@ -33,7 +28,7 @@ internal sealed partial class MotorBreaker
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter)
     {
         var amps = Currents(device, meter);
-        var seconds = OverloadRelay.TripSeconds(amps.Max(), amps.Min(), device[Plate.TripClass], phaseLossSensitive: true);
+        var seconds = ThermalTrip.Seconds(amps.Max(), amps.Min(), device[Plate.TripClass], phaseLossSensitive: true);
         return state.Position == On && double.IsFinite(seconds) ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
     }
 

@@ -10,7 +10,7 @@ internal sealed partial class MotorBreaker
 {
     public override RepairNotes Repair(Device device, FaultMode fault) =>
         fault.Kind is "tripped" or "set-low" or "left-off"
-            ? OverloadRelay.AfterTrip(device, []) with
+            ? ThermalTrip.Aftermath(device[Plate.SettingAmps], []) with
             {
                 Steps =
                 [

@@ -1,0 +1,89 @@
+using System.Collections.Immutable;
+using Fehler.Core.Procedures;
+
+namespace Fehler.Core.Devices;
+
+/// <summary>A bimetal trip, as overload relays and motor breakers have it: when it trips, how its dial looks, what follows a trip.</summary>
+internal static class ThermalTrip
+{
+    /// <summary>
+    /// Current it carries for ever, as a multiple of the setting: between 1.05 (no trip) and 1.2 (trip), IEC 60947-4-1, from memory.
+    /// </summary>
+    private const double Ultimate = 1.12;
+
+    /// <summary>
+    /// With one phase lost a sensitive relay trips at 1.15 times, an insensitive one at 1.32 times (IEC 60947-4-1, from memory).
+    /// </summary>
+    private const double UltimatePhaseLossSensitive = 1.08,
+        UltimateTwoPoles = 1.25;
+
+    /// <summary>Time to trip from cold, seconds; infinite below the ultimate current.</summary>
+    /// <remarks>
+    /// One thermal time constant: t = tau ln(m² / (m² - u²)), calibrated to the middle of the class band at 7.2 times
+    /// the setting, cold (class 10: 4 to 10 s; IEC 60947-4-1, from memory).
+    /// </remarks>
+    /// <param name="highest">Highest pole current over the setting.</param>
+    /// <param name="lowest">Lowest pole current over the setting.</param>
+    /// <param name="tripClass">Trip class.</param>
+    /// <param name="phaseLossSensitive">Whether a lost phase makes it trip earlier.</param>
+    public static double Seconds(double highest, double lowest, double tripClass, bool phaseLossSensitive)
+    {
+        var phaseLost = lowest < 0.3 * highest;
+        var ultimate =
+            !phaseLost ? Ultimate
+            : phaseLossSensitive ? UltimatePhaseLossSensitive
+            : UltimateTwoPoles;
+        if (highest <= ultimate)
+        {
+            return double.PositiveInfinity;
+        }
+
+        var tau = 0.7 * tripClass / Math.Log(7.2 * 7.2 / (7.2 * 7.2 - Ultimate * Ultimate));
+        return tau * Math.Log(highest * highest / (highest * highest - ultimate * ultimate));
+    }
+
+    /// <summary>How a dial looks beside what is drawn.</summary>
+    /// <param name="share">Setting over the one that is drawn.</param>
+    public static string DialSeen(double share) =>
+        share switch
+        {
+            < 0.9 => "lower",
+            > 1.1 => "higher",
+            _ => "as it should be",
+        };
+
+    /// <summary>A trip is a consequence: what it is of decides what is repaired.</summary>
+    public static RepairNotes Aftermath(double settingAmps, ImmutableArray<string> parts) =>
+        new()
+        {
+            Steps =
+            [
+                "Write down what the device shows before anything is reset.",
+                "Feel the motor; let motor and relay cool.",
+                FormattableString.Invariant($"Compare the dial with the nameplate: {settingAmps:0.##} A as described here."),
+                "Look for the cause below, then reset, with everybody clear of the machine.",
+                "Clamp each phase at the first start: starting current, how long it takes, running current.",
+            ],
+            Parts = parts,
+            Causes =
+            [
+                new RootCause(
+                    "The load is jammed, stiff or too heavy",
+                    "Turn the shaft by hand; running current in all phases high and alike"
+                ),
+                new RootCause(
+                    "A phase is missing: fuse, contact, joint, winding",
+                    "One phase carries nothing, the others some 1.7 times; volts across each pole"
+                ),
+                new RootCause("Low or unbalanced voltage", "Volts between phases under load"),
+                new RootCause(
+                    "Earth fault or shorted turns in the motor or its cable",
+                    "One phase carries more than the others; insulation, windings"
+                ),
+                new RootCause("Set too low, wrong heater or class", "Dial, class and starting time"),
+                new RootCause("Hot cabinet, or too many starts", "Temperature; starts an hour"),
+            ],
+            Cautions = [$"A reset may start the motor. Do not reset again and again: each time heats the motor further."],
+            Isolated = false,
+        };
+}
