@@ -170,7 +170,7 @@ internal sealed class CircuitChecks(CircuitBuilder given)
         Require(
             spec is not null,
             at,
-            $"a {device.Kind.Term} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.AllParameters.Select(p => p.Name))}."
+            $"a {device.Kind.Name} has no parameter '{name}'; it has: {string.Join(", ", device.Kind.AllParameters.Select(p => p.Name))}."
         );
         Fits(value.Word ?? "", CircuitLimits.Text, at);
         switch (spec)

@@ -13,10 +13,10 @@ public abstract class DeviceKind
     public abstract string Id { get; }
 
     /// <summary>Word of the trade, e.g. "contactor".</summary>
-    public abstract string Term { get; }
+    public abstract Wording Name { get; }
 
     /// <summary>What is bought and replaced when it has failed.</summary>
-    public virtual string ReplaceableUnit => Term;
+    public virtual Wording ReplaceableUnit => Name;
 
     public virtual ImmutableArray<ParameterSpec> Parameters => [];
 
@@ -59,7 +59,7 @@ public abstract class DeviceKind
     public virtual ImmutableArray<Look> Looks(Device device) => [];
 
     /// <summary>What to mind before touching it; shown where it applies.</summary>
-    public virtual IEnumerable<string> Cautions(Device device) => [];
+    public virtual IEnumerable<Wording> Cautions(Device device) => [];
 
     /// <summary>Settles only once everything else has: a rotor.</summary>
     public virtual bool IsSlow => false;

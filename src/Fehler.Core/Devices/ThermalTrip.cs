@@ -53,14 +53,14 @@ internal static class ThermalTrip
         };
 
     /// <summary>A trip is a consequence: what it is of decides what is repaired.</summary>
-    public static RepairNotes Aftermath(double settingAmps, ImmutableArray<string> parts) =>
+    public static RepairNotes Aftermath(double settingAmps, ImmutableArray<Wording> parts) =>
         new()
         {
             Steps =
             [
                 "Write down what the device shows before anything is reset.",
                 "Feel the motor; let motor and relay cool.",
-                FormattableString.Invariant($"Compare the dial with the nameplate: {settingAmps:0.##} A as described here."),
+                $"Compare the dial with the nameplate: {settingAmps:0.##} A as described here.",
                 "Look for the cause below, then reset, with everybody clear of the machine.",
                 "Clamp each phase at the first start: starting current, how long it takes, running current.",
             ],
@@ -77,7 +77,7 @@ internal static class ThermalTrip
                 ),
                 new RootCause("Low or unbalanced voltage", "Volts between phases under load"),
                 new RootCause(
-                    "Earth fault or shorted turns in the motor or its cable",
+                    $"{Term.EarthFault.Capital} or shorted turns in the motor or its cable",
                     "One phase carries more than the others; insulation, windings"
                 ),
                 new RootCause("Set too low, wrong heater or class", "Dial, class and starting time"),

@@ -105,8 +105,8 @@ internal sealed class Assessment
             Causes = why?.Causes ?? [],
             Summary = Summary(status, units, proposals, none, why),
             WaysOut = status == DiagnosisStatus.Contradiction ? WaysOut() : [],
-            Remedy = top?.Suspects[0].Fault?.Remedy ?? "",
-            AskWhy = top?.Suspects[0].Fault?.AskWhy ?? "",
+            Remedy = top?.Suspects[0].Fault?.Remedy ?? Wording.None,
+            AskWhy = top?.Suspects[0].Fault?.AskWhy ?? Wording.None,
             Lead = top is { Probability: > GuideAbove } ? PartIn(top.Unit, top.Suspects[0].Fault!) : null,
         };
     }
@@ -220,7 +220,7 @@ internal sealed class Assessment
             : conductor is not null
                 ? string.Join(" – ", new[] { conductor.From, conductor.To }.Select(t => _circuit.LocationOf(t).Name).Distinct())
             : "";
-        return new SuspectUnit(unit, device?.Kind.Term ?? (conductor is null ? "" : "conductor"), place, share, suspects, []);
+        return new SuspectUnit(unit, device?.Kind.Name ?? (conductor is null ? Wording.None : "conductor"), place, share, suspects, []);
     }
 
     private double TypicalFit(Observation observation)
@@ -360,7 +360,7 @@ internal sealed class Assessment
     private static bool IsSameFault(FaultMode a, FaultMode b) =>
         a.Alterations.Length == b.Alterations.Length && a.Alterations.Zip(b.Alterations).All(x => x.First.Scaled(0) == x.Second.Scaled(0));
 
-    private string Summary(
+    private Wording Summary(
         DiagnosisStatus status,
         ImmutableArray<SuspectUnit> units,
         ImmutableArray<Proposal> proposals,
@@ -369,7 +369,7 @@ internal sealed class Assessment
     )
     {
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
-        var lead = top is null ? "" : $"{top.Suspects[0].Title}{(top.Suspects[0].ComesAndGoes > 0.5 ? ", which comes and goes" : "")}";
+        Wording lead = top is null ? "" : $"{top.Suspects[0].Title}{(top.Suspects[0].ComesAndGoes > 0.5 ? ", which comes and goes" : "")}";
         return status switch
         {
             DiagnosisStatus.NoEvidence => "Nothing recorded yet. Say what was tried and what happened, or look first.",
@@ -387,7 +387,7 @@ internal sealed class Assessment
                 : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
             DiagnosisStatus.AlmostFound or DiagnosisStatus.Searching when why is not null =>
                 $"{lead}: that is a consequence. Why? Likeliest: "
-                    + $"{string.Join("; ", why.Causes.Take(2).Select(c => $"{c.Title} ({c.Probability:P0})"))}.",
+                    + $"{Wording.Join("; ", why.Causes.Take(2).Select(c => (Wording)$"{c.Title} ({c.Probability:P0})"))}.",
             DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof)
                 ? $"{lead}: {top!.Probability:P0}. One test shows it directly."
                 : $"{lead}: {top!.Probability:P0}, not yet proved.",
@@ -403,9 +403,9 @@ internal sealed class Assessment
             ? "1 unit is still possible"
             : $"{count} units are still possible";
 
-    private ImmutableArray<string> WaysOut()
+    private ImmutableArray<Wording> WaysOut()
     {
-        var ways = ImmutableArray.CreateBuilder<string>();
+        var ways = ImmutableArray.CreateBuilder<Wording>();
         var worst = _session.Observations.MinBy(BestWithout);
         if (worst is not null)
         {

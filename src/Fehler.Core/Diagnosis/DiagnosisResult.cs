@@ -30,7 +30,7 @@ public sealed record DiagnosisResult
     public required DiagnosisStatus Status { get; init; }
 
     /// <summary>The state of things in one or two sentences.</summary>
-    public required string Summary { get; init; }
+    public required Wording Summary { get; init; }
     public required ImmutableArray<SuspectUnit> Units { get; init; }
     public required ImmutableArray<Proposal> Proposals { get; init; }
 
@@ -52,11 +52,11 @@ public sealed record DiagnosisResult
     public History History { get; init; } = History.None;
 
     /// <summary>When nothing fits: what to repeat and what may be behind it.</summary>
-    public ImmutableArray<string> WaysOut { get; init; } = [];
+    public ImmutableArray<Wording> WaysOut { get; init; } = [];
 
     /// <summary>What to do about the leading suspect and what to ask next, once it is found.</summary>
-    public string Remedy { get; init; } = "";
-    public string AskWhy { get; init; } = "";
+    public Wording Remedy { get; init; } = Wording.None;
+    public Wording AskWhy { get; init; } = Wording.None;
 
     /// <summary>The leading suspect once it leads clearly: the one whose repair guide is worth reading. Null before.</summary>
     public FaultMode? Lead { get; init; }

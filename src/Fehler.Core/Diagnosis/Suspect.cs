@@ -9,7 +9,7 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Title">What it is, in words.</param>
 /// <param name="Probability">0 to 1.</param>
 /// <param name="Reasons">Evidence for and against, strongest first.</param>
-public sealed record Suspect(FaultMode? Fault, string Unit, string Title, double Probability, ImmutableArray<Reason> Reasons)
+public sealed record Suspect(FaultMode? Fault, string Unit, Wording Title, double Probability, ImmutableArray<Reason> Reasons)
 {
     /// <summary>Of its probability the share of a fault that comes and goes: there at one observation, away at another.</summary>
     public double ComesAndGoes { get; init; }
@@ -23,12 +23,12 @@ public sealed record Reason(Guid Entry, string Text, double Weight);
 
 /// <summary>What is replaced or repaired as one piece, with the suspects in it.</summary>
 /// <param name="Unit">Device tag or conductor id.</param>
-/// <param name="Term">What it is: "contactor", "conductor".</param>
+/// <param name="Name">What it is: "contactor", "conductor".</param>
 /// <param name="Place">Where it is.</param>
 /// <param name="Alike">Other units that no available test can tell from it.</param>
 public sealed record SuspectUnit(
     string Unit,
-    string Term,
+    Wording Name,
     string Place,
     double Probability,
     ImmutableArray<Suspect> Suspects,

@@ -54,7 +54,7 @@ internal static class Words
     {
         if (circuit.FindDevice(unit) is { } device)
         {
-            return $"{device.Kind.Term} {device.Tag}";
+            return $"{device.Kind.Name} {device.Tag}";
         }
 
         var conductor = circuit.Conductors.FirstOrDefault(c => c.Id == unit);

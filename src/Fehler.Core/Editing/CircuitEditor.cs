@@ -196,7 +196,7 @@ public static class CircuitEditor
         var device = Known(circuit, edit.Tag);
         var spec =
             device.Kind.Parameters.FirstOrDefault(p => p.Name == edit.Name)
-            ?? throw new CircuitException("edit.name", $"A {device.Kind.Term} has no '{edit.Name}'.");
+            ?? throw new CircuitException("edit.name", $"A {device.Kind.Name} has no '{edit.Name}'.");
         ParameterValue value = spec switch
         {
             NumberSpec => double.TryParse(edit.Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)

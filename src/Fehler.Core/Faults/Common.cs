@@ -13,13 +13,13 @@ internal static class Common
 
     private static readonly double[] BridgeOhms = [0.3, 3, 30];
 
-    public static FaultMode Open(Device device, Element element, string title, double weight, string remedy) =>
+    public static FaultMode Open(Device device, Element element, Wording title, double weight, Wording remedy) =>
         new($"{device.Tag}/{element.Name}-open", device.Tag, title, [new ElementOpen(device.Tag, element.Name)], weight, remedy)
         {
             ProofPoints = Points(device, element),
         };
 
-    public static FaultMode Made(Device device, Element element, string title, double weight, string remedy) =>
+    public static FaultMode Made(Device device, Element element, Wording title, double weight, Wording remedy) =>
         new($"{device.Tag}/{element.Name}-made", device.Tag, title, [new ElementMade(device.Tag, element.Name)], weight, remedy)
         {
             ProofPoints = Points(device, element),
@@ -28,9 +28,9 @@ internal static class Common
     public static IEnumerable<FaultMode> HighResistance(
         Device device,
         Element element,
-        string title,
+        Wording title,
         double weight,
-        string remedy,
+        Wording remedy,
         bool power
     ) =>
         Sizes(power)
@@ -48,7 +48,7 @@ internal static class Common
                 ProofPoints = Points(device, element),
             });
 
-    public static IEnumerable<FaultMode> HighResistance(Conductor conductor, string title, double weight, string remedy, bool power) =>
+    public static IEnumerable<FaultMode> HighResistance(Conductor conductor, Wording title, double weight, Wording remedy, bool power) =>
         Sizes(power)
             .Select(ohms => new FaultMode(
                 $"{conductor.Id}/high-resistance",
@@ -68,12 +68,12 @@ internal static class Common
     public static IEnumerable<FaultMode> Bridged(
         string id,
         string unit,
-        string title,
+        Wording title,
         TerminalId from,
         TerminalId? to,
         TerminalId proofTo,
         double weight,
-        string remedy
+        Wording remedy
     ) =>
         BridgeOhms.Select(ohms => new FaultMode(id, unit, title, [new Bridge(from, to, ohms)], weight / BridgeOhms.Length, remedy)
         {

@@ -5,7 +5,7 @@ namespace Fehler.Core.Faults;
 /// <summary>How a control contact fails, whichever device carries it.</summary>
 internal static class ContactFaults
 {
-    public static IEnumerable<FaultMode> Of(Device device, Element contact, string name, string remedy, double weight)
+    public static IEnumerable<FaultMode> Of(Device device, Element contact, Wording name, Wording remedy, double weight)
     {
         yield return contact.Role == ElementRole.NormallyClosed
             ? Common.Open(device, contact, $"{name} is open", 1.5 * weight, remedy)

@@ -83,7 +83,7 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
                 conductor,
                 $"{name} has a loose or corroded terminal",
                 2 * ConductorWeight,
-                "Clean and tighten both terminals; replace the end sleeve.",
+                $"Clean and tighten both terminals; replace the {Term.EndSleeve}.",
                 power
             )
         )
@@ -97,7 +97,7 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
                 var mode in Common.Bridged(
                     $"{conductor.Id}/earth",
                     conductor.Id,
-                    $"{name} has an earth fault",
+                    $"{name} has {Term.EarthFault.WithArticle}",
                     Near(circuit, conductor),
                     null,
                     circuit.Earth,

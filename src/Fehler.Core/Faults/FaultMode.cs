@@ -13,7 +13,7 @@ namespace Fehler.Core.Faults;
 /// <param name="Alterations">How the circuit differs.</param>
 /// <param name="Weight">How often it happens relative to other faults (common practice; 1 is usual).</param>
 /// <param name="Remedy">What is done about it.</param>
-public sealed record FaultMode(string Id, string Unit, string Title, ImmutableArray<Alteration> Alterations, double Weight, string Remedy)
+public sealed record FaultMode(string Id, string Unit, Wording Title, ImmutableArray<Alteration> Alterations, double Weight, Wording Remedy)
 {
     /// <summary>Tells variants of one mode apart; empty when there is one.</summary>
     public string Variant { get; init; } = "";
@@ -32,7 +32,7 @@ public sealed record FaultMode(string Id, string Unit, string Title, ImmutableAr
     public (string Device, string Look)? ProofLook { get; init; }
 
     /// <summary>This trips or blows because of something else: finding it is not the end.</summary>
-    public string? AskWhy { get; init; }
+    public Wording? AskWhy { get; init; }
 
     /// <summary>The two faults of a pair; empty for a single one.</summary>
     public ImmutableArray<FaultMode> Parts { get; init; } = [];

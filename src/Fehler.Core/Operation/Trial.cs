@@ -51,5 +51,5 @@ public sealed record Trial(string Label, ImmutableArray<Step> Steps)
         return byHand && step.Position == "in" ? $"armature of {device.Tag} pressed in by hand" : $"{Named(device)} {step.Position}";
     }
 
-    private static string Named(Device device) => $"{(device.Function.Length > 0 ? device.Function : device.Kind.Term)} {device.Tag}";
+    private static string Named(Device device) => $"{(device.Function.Length > 0 ? device.Function : device.Kind.Name)} {device.Tag}";
 }

@@ -21,13 +21,13 @@ namespace Fehler.Core.Procedures;
 /// <param name="Causes">Why it usually fails, and how to check for each.</param>
 /// <param name="Record">What the log should hold.</param>
 public sealed record RepairGuide(
-    string ProvedBy,
-    ImmutableArray<string> Cautions,
-    ImmutableArray<string> Steps,
-    ImmutableArray<string> Parts,
-    ImmutableArray<string> AfterCheck,
+    Wording ProvedBy,
+    ImmutableArray<Wording> Cautions,
+    ImmutableArray<Wording> Steps,
+    ImmutableArray<Wording> Parts,
+    ImmutableArray<Wording> AfterCheck,
     ImmutableArray<RootCause> Causes,
-    ImmutableArray<string> Record
+    ImmutableArray<Wording> Record
 )
 {
     /// <summary>The guide for a single fault of a circuit.</summary>
@@ -44,7 +44,7 @@ public sealed record RepairGuide(
         return new RepairGuide(
             proof?.Told ?? Seen(circuit, mode),
             [
-                .. notes.Isolated ? ["A competent person decides; local codes and site rules come first."] : ImmutableArray<string>.Empty,
+                .. notes.Isolated ? ["A competent person decides; local codes and site rules come first."] : ImmutableArray<Wording>.Empty,
                 .. notes.Cautions,
                 .. device?.Kind.Cautions(device) ?? [],
             ],
@@ -55,23 +55,23 @@ public sealed record RepairGuide(
                         $"Open {string.Join(" and ", points)}, lock off, prove dead at the point of work.",
                         "Before a wire comes off: note its terminal and number, or take a picture.",
                     ]
-                    : ImmutableArray<string>.Empty,
+                    : ImmutableArray<Wording>.Empty,
                 .. notes.Steps,
                 .. notes.Isolated
-                    ? ["Every lifted wire back and tight, protective conductors checked, tools out, cover on."]
-                    : ImmutableArray<string>.Empty,
+                    ? [$"Every lifted wire back and tight, {Term.ProtectiveConductors} checked, tools out, cover on."]
+                    : ImmutableArray<Wording>.Empty,
             ],
             notes.Parts,
             [
-                .. proof is { } p ? [$"{p.Where}: {p.Good}."] : ImmutableArray<string>.Empty,
+                .. proof is { } p ? [$"{p.Where}: {p.Good}."] : ImmutableArray<Wording>.Empty,
                 $"Function test of this circuit, {compiled.FunctionTest.Steps.Length} steps: control first with the motor's "
                     + "lines open where that can be done, then the motor.",
-                .. mode.AskWhy is null ? ImmutableArray<string>.Empty : ["Current in each phase under load, against the nameplate."],
+                .. mode.AskWhy is null ? ImmutableArray<Wording>.Empty : ["Current in each phase under load, against the nameplate."],
             ],
             notes.Causes,
             [
                 "What was measured before and after, with the meter.",
-                .. notes.Parts.IsEmpty ? ImmutableArray<string>.Empty : ["Part and type that were fitted."],
+                .. notes.Parts.IsEmpty ? ImmutableArray<Wording>.Empty : ["Part and type that were fitted."],
                 "The cause, or that it was looked for and not found.",
                 "Minutes of work and minutes down.",
             ]

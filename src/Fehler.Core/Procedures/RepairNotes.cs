@@ -6,7 +6,7 @@ using Fehler.Core.Jobs;
 namespace Fehler.Core.Procedures;
 
 /// <summary>A usual reason why something failed, and how to check whether it was that.</summary>
-public sealed record RootCause(string What, string Check);
+public sealed record RootCause(Wording What, Wording Check);
 
 /// <summary>
 /// What the trade knows about repairing one fault: kept with the kind of device that fails that way. What a circuit adds (which reading
@@ -15,15 +15,15 @@ public sealed record RootCause(string What, string Check);
 public sealed record RepairNotes
 {
     /// <summary>What is done, in order, once it is safe to.</summary>
-    public ImmutableArray<string> Steps { get; init; } = [];
+    public ImmutableArray<Wording> Steps { get; init; } = [];
 
     /// <summary>What to bring.</summary>
-    public ImmutableArray<string> Parts { get; init; } = [];
+    public ImmutableArray<Wording> Parts { get; init; } = [];
 
     public ImmutableArray<RootCause> Causes { get; init; } = [];
 
     /// <summary>What to mind besides isolating.</summary>
-    public ImmutableArray<string> Cautions { get; init; } = [];
+    public ImmutableArray<Wording> Cautions { get; init; } = [];
 
     /// <summary>Hands go into the panel or the machine; a reset or a dial does not need that.</summary>
     public bool Isolated { get; init; } = true;
@@ -67,11 +67,11 @@ public sealed record RepairNotes
             {
                 Steps =
                 [
-                    $"Open both terminals of {wire}; cut back to bright copper; fit new end sleeves.",
+                    $"Open both terminals of {wire}; cut back to bright copper; fit new {Term.EndSleeves}.",
                     "Clean or replace a burnt terminal; tighten to its torque.",
                     "Try every other screw of the same device while it is dead.",
                 ],
-                Parts = ["End sleeves of the conductor's size", "Terminal, if it is burnt"],
+                Parts = [$"{Term.EndSleeves.Capital} of the conductor's size", "Terminal, if it is burnt"],
                 Causes =
                 [
                     Vibration,
@@ -97,11 +97,11 @@ public sealed record RepairNotes
                     $"Look at both ends of {wire} first: off its terminal, broken at the sleeve, left lifted after a test.",
                     "Land it and tighten; or draw a new conductor or use a spare core, numbered at both ends.",
                 ],
-                Parts = ["Conductor or spare core of the same size and colour", "End sleeves, numbers"],
+                Parts = ["Conductor or spare core of the same size and colour", $"{Term.EndSleeves.Capital}, numbers"],
                 Causes = isField ? [worked, rubbed, Vibration] : [worked, Vibration],
                 Cautions =
                     conductor.Wire == "PE"
-                        ? ["With the protective conductor open, dead to earth proves nothing, and a case may be live."]
+                        ? [$"With the {Term.ProtectiveConductor} open, dead to {Term.Earth} proves nothing, and a case may be live."]
                         : [],
             },
             _ => new RepairNotes
@@ -196,7 +196,7 @@ public sealed record RepairNotes
             Causes =
             [
                 new RootCause(
-                    "It closed on a short circuit or an earth fault",
+                    $"It closed on a short circuit or {Term.EarthFault.WithArticle}",
                     "Insulation and windings of the motor and its cable before anything is switched on"
                 ),
                 new RootCause(
@@ -207,7 +207,7 @@ public sealed record RepairNotes
                     "It chattered: weak or unsteady control voltage",
                     "Coil volts while the motor starts; a Start, limit or relay contact that bounces"
                 ),
-                new RootCause("The motor is larger than the contactor is for", "Nameplate current against the AC-3 rating"),
+                new RootCause("The motor is larger than the contactor is for", $"{Term.NameplateCurrent.Capital} against the AC-3 rating"),
             ],
             Cautions = ["With a pole welded a lead of the motor stays live although it stands still: isolate ahead of the contactor."],
         };

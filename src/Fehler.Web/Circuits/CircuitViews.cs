@@ -133,7 +133,7 @@ internal static class CircuitMapping
             [.. compiled.Sheets.Select(ToView)],
             compiled.Isolation.Points,
             compiled.DesignReview.Findings,
-            [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct()],
+            [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct().Select(x => $"{x}")],
             [.. Trial.Of(compiled)]
         );
 
@@ -141,7 +141,7 @@ internal static class CircuitMapping
         new(
             d.Tag,
             d.Kind.Id,
-            d.Kind.Term,
+            d.Kind.Name.ToString(),
             d.Location,
             d.Function,
             d.Parameters.ToImmutableSortedDictionary(
@@ -162,7 +162,7 @@ internal static class CircuitMapping
             d.Kind.Actuations(d),
             d.Kind.Appearances.Length > 0 ? d.Kind.Appearances : [],
             [.. d.Kind.Looks(d).Select(l => new LookView(l.Id, l.Question, [.. l.Answers], l.DeadOnly))],
-            [.. d.Kind.Cautions(d)],
+            [.. d.Kind.Cautions(d).Select(x => $"{x}")],
             d.Kind.IsStrip,
             d.Kind.Positions(d)[d.Kind.InitialPosition(d)],
             [.. d.Kind.AllParameters.Select(p => ToView(p, d.Given(p.Name).ToString()))]

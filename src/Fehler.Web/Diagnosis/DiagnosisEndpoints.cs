@@ -45,6 +45,6 @@ internal static class DiagnosisEndpoints
         var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);
         return result is null
             ? TypedResults.Problem("The diagnosis takes longer than usual; ask again.", statusCode: 503)
-            : TypedResults.Ok(new DiagnosisMapping(job.State, wish.Say).ToView(result));
+            : TypedResults.Ok(new DiagnosisMapping(job.State, wish.Dialect).ToView(result));
     }
 }

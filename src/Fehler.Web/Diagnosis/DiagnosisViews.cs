@@ -4,6 +4,7 @@ using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
+using Fehler.Core.Language;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 
@@ -24,8 +25,8 @@ public sealed record DiagnosisView(
     ImmutableArray<string> Consequences,
     int RepairsHere,
     int RepairsInPlant,
-    RepairGuide? Guide,
-    ImmutableArray<TripCause> Causes
+    RepairGuideView? Guide,
+    ImmutableArray<TripCauseView> Causes
 );
 
 public sealed record UnitView(
@@ -90,12 +91,27 @@ public sealed record LiftView(string Conductor, string Wire, TerminalId End);
 
 public sealed record OutcomeView(string Shows, double Probability, ImmutableArray<LeftView> Leaves);
 
+/// <summary>How a fault is proved, repaired and asked about, in one dialect.</summary>
+public sealed record RepairGuideView(
+    string ProvedBy,
+    ImmutableArray<string> Cautions,
+    ImmutableArray<string> Steps,
+    ImmutableArray<string> Parts,
+    ImmutableArray<string> AfterCheck,
+    ImmutableArray<RootCauseView> Causes,
+    ImmutableArray<string> Record
+);
+
+public sealed record RootCauseView(string What, string Check);
+
+public sealed record TripCauseView(string Unit, string Title, double Probability);
+
 public sealed record LeftView(string Unit, double Probability);
 
 /// <summary>Puts a result into what goes over the wire, in one of the trade's two dialects.</summary>
 /// <param name="job">The job as it stands.</param>
-/// <param name="say">Says a sentence in the dialect of who asks.</param>
-internal sealed class DiagnosisMapping(JobState job, Func<string, string> say)
+/// <param name="dialect">The dialect of who asks.</param>
+internal sealed class DiagnosisMapping(JobState job, Dialect dialect)
 {
     private readonly Circuit _circuit = job.Circuit;
 
@@ -103,12 +119,12 @@ internal sealed class DiagnosisMapping(JobState job, Func<string, string> say)
         new(
             job.Entries.Length,
             r.Status,
-            say(r.Summary),
+            r.Summary.In(dialect),
             Math.Round(r.Entropy, 3),
             [
                 .. r.Units.Select(u => new UnitView(
                     u.Unit,
-                    say(u.Term),
+                    u.Name.In(dialect),
                     u.Place,
                     Rounded(u.Probability),
                     u.Alike,
@@ -117,36 +133,36 @@ internal sealed class DiagnosisMapping(JobState job, Func<string, string> say)
             ],
             [.. r.Proposals.Select(ToView)],
             Say(r.WaysOut),
-            say(r.Remedy),
-            say(r.AskWhy),
+            r.Remedy.In(dialect),
+            r.AskWhy.In(dialect),
             r.LiveWires,
             r.Consequences,
             r.History.RepairsHere,
             r.History.RepairsInPlant,
             r.Lead is null ? null : ToView(job.Compiled.RepairGuides.Of(r.Lead)),
-            [.. r.Causes.Select(c => c with { Title = say(c.Title), Probability = Rounded(c.Probability) })]
+            [.. r.Causes.Select(c => new TripCauseView(c.Unit, c.Title.In(dialect), Rounded(c.Probability)))]
         );
 
-    private RepairGuide ToView(RepairGuide g) =>
+    private RepairGuideView ToView(RepairGuide g) =>
         new(
-            say(g.ProvedBy),
+            g.ProvedBy.In(dialect),
             Say(g.Cautions),
             Say(g.Steps),
             Say(g.Parts),
             Say(g.AfterCheck),
-            [.. g.Causes.Select(c => new RootCause(say(c.What), say(c.Check)))],
+            [.. g.Causes.Select(c => new RootCauseView(c.What.In(dialect), c.Check.In(dialect)))],
             Say(g.Record)
         );
 
     private SuspectView ToView(Suspect s) =>
         new(
             s.Fault?.Id ?? "",
-            say(s.Title),
-            say(s.Fault?.Remedy ?? ""),
+            s.Title.In(dialect),
+            s.Fault?.Remedy.In(dialect) ?? "",
             Rounded(s.Probability),
             Rounded(s.ComesAndGoes),
             s.Fault?.ProofPoints is { } points ? [points.From, points.To] : [],
-            [.. s.Reasons.Select(x => new ReasonView(x.Entry, say(x.Text), Math.Round(x.Weight, 2)))]
+            [.. s.Reasons.Select(x => new ReasonView(x.Entry, x.Text, Math.Round(x.Weight, 2)))]
         );
 
     private ProposalView ToView(Proposal p) =>
@@ -162,8 +178,8 @@ internal sealed class DiagnosisMapping(JobState job, Func<string, string> say)
             p.Look,
             Answers(p),
             p.Steps,
-            say(p.Title),
-            say(p.Good),
+            p.Title,
+            p.Good,
             p.GoodValue,
             [
                 .. p.Outcomes.Select(o => new OutcomeView(
@@ -174,14 +190,14 @@ internal sealed class DiagnosisMapping(JobState job, Func<string, string> say)
             ],
             Math.Round(p.Bits, 3),
             Math.Round(p.Minutes, 2),
-            say(p.Why),
+            p.Why,
             p.IsProof,
-            Say(p.Cautions),
+            p.Cautions,
             WhatComesFirst.Before(job, p),
             string.Join(", then ", p.Setup.Held.Select(h => Trial.Held(_circuit, h)))
         );
 
-    private ImmutableArray<string> Say(ImmutableArray<string> texts) => [.. texts.Select(say)];
+    private ImmutableArray<string> Say(ImmutableArray<Wording> texts) => [.. texts.Select(t => t.In(dialect))];
 
     private ImmutableArray<string> Answers(Proposal p) =>
         p.Kind != ProposalKind.Look

@@ -1,6 +1,6 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
-using Fehler.Core.Trade;
+using Fehler.Core.Language;
 
 namespace Fehler.Web.Diagnosis;
 
@@ -8,10 +8,10 @@ namespace Fehler.Web.Diagnosis;
 /// <param name="Strategy">Way of working.</param>
 /// <param name="Without">What cannot be done now.</param>
 /// <param name="Learn">Whether earlier repairs count.</param>
-/// <param name="Say">Says a sentence in the dialect of who asks.</param>
-internal sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Learn, Func<string, string> Say)
+/// <param name="Dialect">The dialect of who asks.</param>
+internal sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Learn, Dialect Dialect)
 {
-    public static DiagnosisWish Usual { get; } = new(Strategy.MostTelling, Without.None, true, text => text);
+    public static DiagnosisWish Usual { get; } = new(Strategy.MostTelling, Without.None, true, Dialect.Iec);
 
     /// <exception cref="RefusedException">A word that is not known; says which are.</exception>
     public static DiagnosisWish Parse(string? strategy, string? without, bool? learn, string? words)
@@ -32,7 +32,7 @@ internal sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Le
         }
 
         return words is null or "iec" or "american"
-            ? new DiagnosisWish(way, left, learn ?? true, words == "american" ? Dialect.ToAmerican : text => text)
+            ? new DiagnosisWish(way, left, learn ?? true, words == "american" ? Dialect.American : Dialect.Iec)
             : throw new RefusedException($"'{Short(words)}' is not a dialect; expected iec or american.");
     }
 

@@ -172,7 +172,7 @@ internal static class JobEndpoints
         try
         {
             var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);
-            return result is null ? null : new DiagnosisMapping(job.State, wish.Say).ToView(result);
+            return result is null ? null : new DiagnosisMapping(job.State, wish.Dialect).ToView(result);
         }
         catch (Exception e) when (e is not OperationCanceledException || !cancellation.IsCancellationRequested)
         {

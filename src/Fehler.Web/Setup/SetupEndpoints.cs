@@ -91,5 +91,5 @@ internal static class SetupEndpoints
         where kind.IsSupply is false && elements.Length > 0
         let first = elements.FirstOrDefault(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed or ElementRole.Load)
         where first is not null && first.A[0] != '~' && first.B[0] != '~'
-        select new KindView(kind.Id, kind.Term, first.Name, kind.Terminals(device));
+        select new KindView(kind.Id, kind.Name.ToString(), first.Name, kind.Terminals(device));
 }

@@ -38,7 +38,7 @@ public class ConsequenceTests
     public void Followed_to_its_end_the_search_names_the_cause_and_not_the_trip(string fault, string unit)
     {
         var run = GuidedRun.On(Circuit.Compiled(), Starters.Fault(Circuit, fault));
-        run.Result.Status.ShouldBe(DiagnosisStatus.Found, run.Result.Summary);
+        run.Result.Status.ShouldBe(DiagnosisStatus.Found, $"{run.Result.Summary}");
         run.Result.Units[0].Unit.ShouldBe(unit);
         run.Result.Units[0].Suspects[0].Fault!.Id.ShouldNotBe("F2/tripped");
     }
@@ -60,7 +60,7 @@ public class ConsequenceTests
             .Causes.Concat(journal.Diagnose().Units.Select(u => new TripCause(u.Unit, u.Suspects[0].Title, u.Probability)))
             .ShouldContain(c => c.Unit == "M1");
         var looked = journal.Looked("F2", "dial", dial).Diagnose();
-        looked.Units[0].Unit.ShouldBe(unit, looked.Summary);
+        looked.Units[0].Unit.ShouldBe(unit, $"{looked.Summary}");
         looked.Units[0].Suspects[0].Fault!.Id.ShouldNotBe("F2/tripped");
     }
 
@@ -83,7 +83,7 @@ public class ConsequenceTests
         var fault = FaultCatalogue.Of(hoist).First(f => f.Id == "4.3/earth");
         var run = GuidedRun.On(hoist.Compiled(), fault);
         var top = run.Result.Units.First(u => u.Unit.Length > 0);
-        (top.Unit == fault.Unit || top.Alike.Contains(fault.Unit)).ShouldBeTrue(run.Result.Summary);
+        (top.Unit == fault.Unit || top.Alike.Contains(fault.Unit)).ShouldBeTrue($"{run.Result.Summary}");
         run.Result.Consequences.ShouldContain(c => c.EndsWith("blown", StringComparison.Ordinal));
     }
 

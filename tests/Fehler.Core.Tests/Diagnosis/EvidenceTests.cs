@@ -125,9 +125,9 @@ public class EvidenceTests
         var fault = FaultCatalogue.Of(Circuit).First(f => f.Id == id && (variant.Length == 0 || f.Variant == variant));
         var run = GuidedRun.On(Circuit.Compiled(), fault);
         run.HasSymptom.ShouldBeTrue();
-        run.Entries.OfType<WireLifted>().ShouldNotBeEmpty(run.Result.Summary);
+        run.Entries.OfType<WireLifted>().ShouldNotBeEmpty($"{run.Result.Summary}");
         run.Entries.OfType<WireLanded>().Count().ShouldBe(run.Entries.OfType<WireLifted>().Count());
-        run.Result.Units.First(u => u.Unit.Length > 0).Unit.ShouldBe(fault.Unit, run.Result.Summary);
+        run.Result.Units.First(u => u.Unit.Length > 0).Unit.ShouldBe(fault.Unit, $"{run.Result.Summary}");
     }
 
     [Theory]
@@ -191,8 +191,8 @@ public class EvidenceTests
     public void A_blown_fuse_is_named_as_the_consequence_of_a_shorted_winding()
     {
         var run = GuidedRun.On(Circuit.Compiled(), Starters.Fault(Circuit, "M1/winding-U-V-short"));
-        run.Result.Units.First(u => u.Unit.Length > 0).Unit.ShouldBe("M1", run.Result.Summary);
-        run.Result.Consequences.ShouldContain(c => c.StartsWith("F1", StringComparison.Ordinal), run.Result.Summary);
+        run.Result.Units.First(u => u.Unit.Length > 0).Unit.ShouldBe("M1", $"{run.Result.Summary}");
+        run.Result.Consequences.ShouldContain(c => c.StartsWith("F1", StringComparison.Ordinal), $"{run.Result.Summary}");
     }
 
     /// <summary>A dead meter shows nothing everywhere: that is said before the circuit is blamed.</summary>
@@ -208,7 +208,7 @@ public class EvidenceTests
         }
 
         var result = journal.Diagnose();
-        result.Status.ShouldBe(DiagnosisStatus.Contradiction, result.Summary);
+        result.Status.ShouldBe(DiagnosisStatus.Contradiction, $"{result.Summary}");
         result.WaysOut.ShouldContain(w => w.Contains("check the meter on a known source", StringComparison.Ordinal));
     }
 

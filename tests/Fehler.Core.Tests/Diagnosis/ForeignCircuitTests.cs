@@ -38,7 +38,7 @@ public class ForeignCircuitTests
         var run = GuidedRun.On(circuit.Compiled(), fault, seed: 7);
         run.HasSymptom.ShouldBeTrue();
         var top = run.Result.Units.First(u => u.Unit.Length > 0);
-        top.Alike.Append(top.Unit).ShouldContain(fault.Unit, run.Result.Summary);
+        top.Alike.Append(top.Unit).ShouldContain(fault.Unit, $"{run.Result.Summary}");
     }
 
     [Fact]

@@ -105,7 +105,7 @@ public class InterventionTests
             .Diagnose();
         result.Status.ShouldNotBe(DiagnosisStatus.Repaired);
         var leading = result.Units.Where(u => u.Unit.Length > 0).Take(3).Select(u => u.Suspects[0]).ToList();
-        leading.ShouldAllBe(s => s.ComesAndGoes > 0.9, result.Summary);
+        leading.ShouldAllBe(s => s.ComesAndGoes > 0.9, $"{result.Summary}");
         leading.ShouldAllBe(s => s.Fault!.CanComeAndGo);
         result.Summary.ShouldContain("comes and goes");
     }

@@ -225,7 +225,7 @@ public class StoriesTests
     private static SuspectUnit Top(DiagnosisResult result, string unit)
     {
         var top = result.Units.First(u => u.Unit.Length > 0);
-        top.Unit.ShouldBe(unit, result.Summary);
+        top.Unit.ShouldBe(unit, $"{result.Summary}");
         return top;
     }
 }

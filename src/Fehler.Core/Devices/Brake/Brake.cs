@@ -7,7 +7,7 @@ namespace Fehler.Core.Devices;
 internal sealed partial class Brake : CoilOperated
 {
     public override string Id => "brake";
-    public override string Term => "brake";
+    public override Wording Name => "brake";
     private protected override (double Volts, double PullInVa, double SealedVa) UsualCoil => (180, 60, 60);
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } = [];
     private protected override (string A, string B) CoilTerminals => ("B1", "B2");
@@ -21,6 +21,6 @@ internal sealed partial class Brake : CoilOperated
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("lifted", "Lift the brake by its hand lever", true, DeadOnly: true)];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         [$"A raised load falls when {device.Tag} is lifted: secure it before touching the brake or its circuit."];
 }

@@ -19,7 +19,8 @@ internal sealed partial class CircuitBreaker
                 )
                 {
                     ProofLook = (device.Tag, "toggle"),
-                    AskWhy = "A breaker trips because of a short circuit, an earth fault or an overload: find it before switching on.",
+                    AskWhy =
+                        $"A breaker trips because of a short circuit, {Term.EarthFault.WithArticle} or an overload: find it before switching on.",
                 }
             )
             .Concat(

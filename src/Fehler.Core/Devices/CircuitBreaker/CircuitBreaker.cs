@@ -38,7 +38,7 @@ internal sealed partial class CircuitBreaker : SwitchingDevice
         element.Role == ElementRole.NormallyClosed ? state.Position != 1 : state.Position == 1;
 
     public override string Id => "circuit-breaker";
-    public override string Term => "circuit-breaker";
+    public override Wording Name => "circuit-breaker";
 
     public override LadderShape LadderShapeOf(Element? element) =>
         element?.Role == ElementRole.Pole ? LadderShape.Breaker : base.LadderShapeOf(element);

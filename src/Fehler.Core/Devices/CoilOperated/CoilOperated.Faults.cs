@@ -70,7 +70,7 @@ internal abstract partial class CoilOperated
             $"Armature of {device.Tag} is jammed: it does not pull in",
             [new PositionLocked(device.Tag, Out)],
             0.7,
-            $"Free or replace the {Term} {device.Tag}."
+            $"Free or replace the {Name} {device.Tag}."
         );
         yield return new FaultMode(
             $"{device.Tag}/sticks",
@@ -78,7 +78,7 @@ internal abstract partial class CoilOperated
             $"Armature of {device.Tag} stays in with the coil dead",
             [new DoesNotReturn(device.Tag)],
             0.6,
-            $"Replace the {Term} {device.Tag}; sticky faces or residual magnetism come back."
+            $"Replace the {Name} {device.Tag}; sticky faces or residual magnetism come back."
         );
         if (!IsDirect(device))
         {
@@ -88,7 +88,7 @@ internal abstract partial class CoilOperated
                 $"Shading ring of {device.Tag} is broken: it hums loudly when in",
                 [new AppearsAs(device.Tag, "in", "hums")],
                 0.3,
-                $"Replace the {Term} {device.Tag} or its magnet."
+                $"Replace the {Name} {device.Tag} or its magnet."
             );
         }
     }

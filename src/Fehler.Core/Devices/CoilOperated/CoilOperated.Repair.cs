@@ -47,7 +47,7 @@ internal abstract partial class CoilOperated
         {
             Steps =
             [
-                $"Measure A1 to A2 with one lead lifted: what is in parallel (lamp, suppressor) is not in the reading.",
+                $"Measure A1 to A2 with one lead lifted: what is in parallel ({Term.Lamp}, suppressor) is not in the reading.",
                 $"{fault.Remedy} The whole device, if its housing is brown.",
             ],
             Parts =

@@ -24,7 +24,7 @@ internal sealed partial class Contactor : CoilOperated
     }
 
     public override string Id => "contactor";
-    public override string Term => "contactor";
+    public override Wording Name => "contactor";
 
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } =
     [Plate.Poles, Plate.Contacts, Plate.RatedAmps, Plate.InterlockedWith];
@@ -37,7 +37,7 @@ internal sealed partial class Contactor : CoilOperated
 
     public override IEnumerable<string> CoupledTo(Device device) => device[Plate.InterlockedWith] is { Length: > 0 } other ? [other] : [];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         [
             "Pressing the armature in by hand closes the main poles: the motor starts unless the circuit is isolated.",
             .. CoupledTo(device)

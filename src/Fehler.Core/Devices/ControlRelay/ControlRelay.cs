@@ -17,7 +17,7 @@ internal sealed class ControlRelay : CoilOperated
     }
 
     public override string Id => "control-relay";
-    public override string Term => "control relay";
+    public override Wording Name => "control relay";
     private protected override (double Volts, double PullInVa, double SealedVa) UsualCoil => (230, 40, 6);
 
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } = [Plate.Contacts];

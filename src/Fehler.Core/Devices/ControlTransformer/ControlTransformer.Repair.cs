@@ -20,11 +20,11 @@ internal sealed partial class ControlTransformer
                 Steps =
                 [
                     "Lift the secondary: a short circuit behind it looks like a dead transformer.",
-                    "Ohms of primary and secondary by themselves, each to earth and to each other.",
+                    $"Ohms of primary and secondary by themselves, each to {Term.Earth} and to each other.",
                     fault.Remedy,
-                    "Land the secondary's earth link again where the drawing has one.",
+                    $"Land the secondary's {Term.EarthLink} again where the drawing has one.",
                 ],
-                Parts = [FormattableString.Invariant($"Control transformer {device.Tag}: same voltages, same VA or more")],
+                Parts = [$"Control transformer {device.Tag}: same voltages, same VA or more"],
                 Causes =
                 [
                     new RootCause(

@@ -32,7 +32,7 @@ internal sealed partial class ControlTransformer : CompleteKind
     }
 
     public override string Id => "control-transformer";
-    public override string Term => "control transformer";
+    public override Wording Name => "control transformer";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Windings;
 

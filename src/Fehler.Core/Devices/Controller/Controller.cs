@@ -39,7 +39,7 @@ internal sealed partial class Controller : CompleteKind
     }
 
     public override string Id => "controller";
-    public override string Term => "controller";
+    public override Wording Name => "controller";
     public override string Letters => "PLC";
 
     public override LadderShape LadderShapeOf(Element? element) =>

@@ -15,7 +15,7 @@ internal sealed partial class DcSupply : DirectSource
     }
 
     public override string Id => "dc-supply";
-    public override string Term => "DC supply";
+    public override Wording Name => "DC supply";
     public override string Letters => "~/=";
     private protected override (string A, string B) InputTerminals => ("L", "N");
 

@@ -12,7 +12,7 @@ internal abstract partial class DirectSource
         yield return new FaultMode(
             $"{device.Tag}/dead",
             device.Tag,
-            $"The {Term} {device.Tag} gives nothing although it is fed",
+            $"The {Name} {device.Tag} gives nothing although it is fed",
             [new PositionLocked(device.Tag, Off)],
             1.2,
             $"Take the load off {device.Tag} and measure again: a shorted load folds a good one back. If it still gives "
@@ -24,7 +24,7 @@ internal abstract partial class DirectSource
         yield return Common.Open(
             device,
             Elements(device)[Output],
-            $"Output of the {Term} {device.Tag} is open",
+            $"Output of the {Name} {device.Tag} is open",
             0.4,
             $"Replace {device.Tag}."
         ) with
@@ -34,7 +34,7 @@ internal abstract partial class DirectSource
         yield return Common.Open(
             device,
             Elements(device)[Input],
-            $"Input of the {Term} {device.Tag} is open",
+            $"Input of the {Name} {device.Tag} is open",
             0.4,
             $"Check its own fuse; replace {device.Tag}."
         );
@@ -42,7 +42,7 @@ internal abstract partial class DirectSource
             var mode in Common.Bridged(
                 $"{device.Tag}/shorted",
                 device.Tag,
-                $"Output of the {Term} {device.Tag} is shorted inside",
+                $"Output of the {Name} {device.Tag} is shorted inside",
                 plus,
                 minus,
                 minus,

@@ -18,7 +18,7 @@ internal abstract partial class DirectSource
                     + "suppressor put in the wrong way round first.",
                 fault.Remedy,
             ],
-            Parts = [$"{Term} {device.Tag}: same input, output volts and amps"],
+            Parts = [$"{Name} {device.Tag}: same input, output volts and amps"],
             Causes =
             [
                 new RootCause("A shorted load or a suppressor the wrong way round", "Ohms of each load both ways"),

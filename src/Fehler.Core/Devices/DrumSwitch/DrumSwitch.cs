@@ -16,7 +16,7 @@ internal sealed partial class DrumSwitch : CompleteKind
     }
 
     public override string Id => "drum-switch";
-    public override string Term => "drum switch";
+    public override Wording Name => "drum switch";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Blade;
 
@@ -52,7 +52,7 @@ internal sealed partial class DrumSwitch : CompleteKind
 
     public override ImmutableArray<Look> Looks(Device device) => [new("handle", $"Handle of {device.Tag}", "off", "forward", "reverse")];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         [
             $"{device.Tag} must not make or break the load: stop the motor first, wait until it stands, then turn.",
             $"{device.Tag} stays where it is through a power cut: the motor starts by itself when the supply comes back.",

@@ -11,9 +11,9 @@ internal sealed partial class EarthLink
             Common.Open(
                 device,
                 Elements(device)[0],
-                $"Earthing link {device.Tag} is open: the control supply floats",
+                $"{Term.Earthing.Capital} link {device.Tag} is open: the control supply floats",
                 0.2,
-                $"Close and tighten the earthing link {device.Tag}."
+                $"Close and tighten the {Term.Earthing} link {device.Tag}."
             ),
         ];
 }

@@ -7,7 +7,7 @@ namespace Fehler.Core.Devices;
 internal sealed partial class EarthLink : CompleteKind
 {
     public override string Id => "earth-link";
-    public override string Term => "earthing link";
+    public override Wording Name => $"{Term.Earthing} link";
 
     public override ImmutableArray<Element> Elements(Device device) => [new("1", "2", ElementRole.Link)];
 

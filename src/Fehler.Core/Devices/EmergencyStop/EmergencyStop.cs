@@ -7,7 +7,7 @@ namespace Fehler.Core.Devices;
 internal sealed partial class EmergencyStop : ControlSwitch
 {
     public override string Id => "emergency-stop";
-    public override string Term => "emergency stop";
+    public override Wording Name => "emergency stop";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.MushroomButton;
 
@@ -20,6 +20,6 @@ internal sealed partial class EmergencyStop : ControlSwitch
 
     public override ImmutableArray<Look> Looks(Device device) => [new("operator", $"Operator of {device.Tag}", "released", "operated")];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         [$"Never bridge {device.Tag}: volts across it, or ohms when dead, tell the same."];
 }

@@ -25,7 +25,8 @@ internal sealed partial class Fuse
             {
                 ProofPoints = Common.Points(device, elements[k]),
                 ProofLook = device[Plate.Indicator] == "yes" ? (device.Tag, "indicator") : null,
-                AskWhy = "A fuse blows because of something: check coil ohms, conductors to earth and the motor before fitting a new one.",
+                AskWhy =
+                    $"A fuse blows because of something: check coil ohms, conductors to {Term.Earth} and the motor before fitting a new one.",
             };
             foreach (
                 var mode in Common.HighResistance(

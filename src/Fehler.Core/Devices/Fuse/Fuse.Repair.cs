@@ -14,19 +14,17 @@ internal sealed partial class Fuse
             {
                 Steps =
                 [
-                    "Find what blew it before a new one goes in: measure behind it to earth and phase to phase, loads lifted in turn.",
+                    $"Find what blew it before a new one goes in: measure behind it to {Term.Earth} and phase to phase, loads lifted in turn.",
                     "Replace the fuses of a set together: the others were hurt too.",
                     "Look at the holder: springs tight, no burnt contact.",
                 ],
                 Parts =
                 [
-                    FormattableString.Invariant(
-                        $"Fuses for {device.Tag}: {device[Plate.Poles]:0} × {device[Plate.RatedAmps]:0.##} A, same characteristic and size"
-                    ),
+                    $"Fuses for {device.Tag}: {device[Plate.Poles]:0} × {device[Plate.RatedAmps]:0.##} A, same characteristic and size",
                 ],
                 Causes =
                 [
-                    new RootCause("Short circuit or earth fault behind it", "Ohms behind it, isolated, loads lifted"),
+                    new RootCause($"Short circuit or {Term.EarthFault} behind it", "Ohms behind it, isolated, loads lifted"),
                     new RootCause(
                         "A load that stays at its starting current: stalled motor, coil that does not close, shorted coil or suppressor",
                         "Clamp current at the first moments; coil ohms as a value"

@@ -15,7 +15,7 @@ internal sealed partial class Fuse : CompleteKind
     }
 
     public override string Id => "fuse";
-    public override string Term => "fuse";
+    public override Wording Name => "fuse";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Fuse;
 

@@ -19,7 +19,7 @@ internal sealed partial class HeaterBank
                     Common.Bridged(
                         $"{device.Tag}/{e.A}-earth",
                         device.Tag,
-                        $"Heater element {e.A} of {device.Tag} has an earth fault",
+                        $"Heater element {e.A} of {device.Tag} has {Term.EarthFault.WithArticle}",
                         device.Terminal(e.A),
                         null,
                         device.Terminal("PE"),

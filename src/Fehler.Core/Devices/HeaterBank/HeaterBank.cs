@@ -14,7 +14,7 @@ internal sealed partial class HeaterBank : CompleteKind
     }
 
     public override string Id => "heater-bank";
-    public override string Term => "heater bank";
+    public override Wording Name => "heater bank";
     public override string? RatedVoltsParameter => Plate.Volts.Name;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Kilowatts, Plate.Volts];

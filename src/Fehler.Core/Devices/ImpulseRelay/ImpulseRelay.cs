@@ -26,7 +26,7 @@ internal sealed partial class ImpulseRelay : CoilOperated
     }
 
     public override string Id => "impulse-relay";
-    public override string Term => "impulse relay";
+    public override Wording Name => "impulse relay";
     private protected override (double Volts, double PullInVa, double SealedVa) UsualCoil => (230, 19, 8);
 
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } = [Plate.Contacts];
@@ -50,6 +50,6 @@ internal sealed partial class ImpulseRelay : CoilOperated
     public override ImmutableArray<Look> Looks(Device device) =>
         [.. base.Looks(device), new("lever", $"Hand lever of {device.Tag}", "off", "on")];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         [$"{device.Tag} remembers with the power off: when the supply comes back the motor starts by itself if it is on."];
 }

@@ -12,7 +12,7 @@ internal sealed partial class Isolator
                 new FaultMode(
                     $"{device.Tag}/left-off",
                     device.Tag,
-                    $"Isolator {device.Tag} was left off",
+                    $"{Term.Isolator.Capital} {device.Tag} was left off",
                     [new FoundInPosition(device.Tag, 0)],
                     0.6,
                     "Find out why it is off and whether someone works on the circuit before it is switched on."

@@ -7,7 +7,7 @@ namespace Fehler.Core.Devices;
 internal sealed partial class Isolator : SwitchingDevice
 {
     public override string Id => "isolator";
-    public override string Term => "isolator";
+    public override Wording Name => $"{Term.Isolator}";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Blade;
 

@@ -29,7 +29,7 @@ internal sealed partial class Motor
                 var mode in Common.Bridged(
                     $"{device.Tag}/winding-{lead}-earth",
                     device.Tag,
-                    $"Winding {lead} of the motor {device.Tag} has an earth fault",
+                    $"Winding {lead} of the motor {device.Tag} has {Term.EarthFault.WithArticle}",
                     device.Terminal(lead),
                     null,
                     device.Terminal("PE"),
@@ -44,7 +44,7 @@ internal sealed partial class Motor
             yield return new FaultMode(
                 $"{device.Tag}/winding-{lead}-breakdown",
                 device.Tag,
-                $"Insulation of winding {lead} of the motor {device.Tag} breaks down to earth under voltage",
+                $"Insulation of winding {lead} of the motor {device.Tag} breaks down to {Term.Earth} under voltage",
                 [new Bridge(device.Terminal(lead), device.Terminal("PE"), 3) { UnderVoltage = true }],
                 0.15,
                 "Lift the motor's leads; measure its insulation and the cable's apart; replace or rewind the motor."

@@ -48,14 +48,10 @@ internal sealed partial class Motor
             Steps =
             [
                 "Open the motor's terminal box first: a loose or wet terminal there looks like a bad winding.",
-                "Lift the cable off the motor and measure both by themselves: windings to each other, each to earth; then the cable.",
+                $"Lift the cable off the motor and measure both by themselves: windings to each other, each to {Term.Earth}; then the cable.",
                 $"Replace {device.Tag} or have it rewound; mark the leads so that it turns the same way.",
             ],
-            Parts =
-            [
-                FormattableString.Invariant($"Motor for {device.Tag}: same power, speed, voltage and mounting"),
-                "Terminal gaskets and glands",
-            ],
+            Parts = [$"Motor for {device.Tag}: same power, speed, voltage and mounting", "Terminal gaskets and glands"],
             Causes =
             [
                 new RootCause("It has run on two phases", "Two of three windings dark: fuses, contacts and joints of the third phase"),

@@ -104,7 +104,7 @@ internal sealed partial class Motor : CompleteKind
     }
 
     public override string Id => "motor";
-    public override string Term => "motor";
+    public override Wording Name => "motor";
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [

@@ -8,7 +8,7 @@ internal sealed partial class MotorBreaker
 {
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
-        var replace = $"Replace {device.Tag}, same type and range; set it to the nameplate current.";
+        Wording replace = $"Replace {device.Tag}, same type and range; set it to the {Term.NameplateCurrent}.";
         yield return new FaultMode(
             $"{device.Tag}/tripped",
             device.Tag,
@@ -41,7 +41,7 @@ internal sealed partial class MotorBreaker
             $"{device.Tag} is set too low",
             [new ParameterIs(device.Tag, Plate.SettingAmps.Name, device[Plate.SettingAmps] * 0.45)],
             0.4,
-            FormattableString.Invariant($"Set the dial to the motor's nameplate current ({device[Plate.SettingAmps]:0.##} A).")
+            $"Set the dial to the motor's {Term.NameplateCurrent} ({device[Plate.SettingAmps]:0.##} A)."
         )
         {
             ProofLook = (device.Tag, "dial"),

@@ -15,7 +15,7 @@ internal sealed partial class MotorBreaker
                 Steps =
                 [
                     "Write down whether it shows a short circuit or an overload.",
-                    "After a short circuit: isolate, measure cable and motor to earth and phase to phase before it is closed again.",
+                    $"After a short circuit: isolate, measure cable and motor to {Term.Earth} and phase to phase before it is closed again.",
                     fault.Remedy,
                 ],
                 Cautions = ["Closing it may start the motor. Never close it a second time on a short circuit."],

@@ -34,7 +34,7 @@ internal sealed partial class MotorBreaker : CompleteKind
     }
 
     public override string Id => "motor-breaker";
-    public override string Term => "motor-protective breaker";
+    public override Wording Name => "motor-protective breaker";
 
     public override LadderShape LadderShapeOf(Element? element) =>
         element?.Role == ElementRole.Pole ? LadderShape.Breaker : base.LadderShapeOf(element);
@@ -85,6 +85,6 @@ internal sealed partial class MotorBreaker : CompleteKind
             ),
         ];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         [$"{device.Tag} stays made through a power cut: what it feeds directly starts by itself when the supply comes back."];
 }

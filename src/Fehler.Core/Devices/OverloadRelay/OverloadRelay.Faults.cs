@@ -41,7 +41,7 @@ internal sealed partial class OverloadRelay
             $"Overload {device.Tag} is set too low",
             [new ParameterIs(device.Tag, Plate.SettingAmps.Name, setting * 0.45)],
             0.5,
-            FormattableString.Invariant($"Set the dial to the motor's nameplate current ({setting:0.##} A).")
+            $"Set the dial to the motor's {Term.NameplateCurrent} ({setting:0.##} A)."
         )
         {
             ProofLook = (device.Tag, "dial"),
@@ -53,7 +53,7 @@ internal sealed partial class OverloadRelay
                 heater,
                 $"Heater {heater.Name} of {device.Tag} is open",
                 0.3,
-                $"Replace the overload relay {device.Tag}; set it to the nameplate current."
+                $"Replace the overload relay {device.Tag}; set it to the {Term.NameplateCurrent}."
             );
             foreach (
                 var mode in Common.HighResistance(
@@ -77,7 +77,7 @@ internal sealed partial class OverloadRelay
                     device,
                     contact,
                     $"Overload contact {contact.Name} of {device.Tag}",
-                    $"Replace the overload relay {device.Tag}; set it to the nameplate current.",
+                    $"Replace the overload relay {device.Tag}; set it to the {Term.NameplateCurrent}.",
                     0.8
                 )
             )

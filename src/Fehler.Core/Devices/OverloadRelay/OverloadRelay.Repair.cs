@@ -22,8 +22,8 @@ internal sealed partial class OverloadRelay
                 Steps =
                 [
                     fault.Remedy,
-                    "With an overload in the phase leads of a star-delta starter: 0.577 of the nameplate current (IEC). North "
-                        + "America: the ceiling is a percentage of the nameplate; never add it twice.",
+                    $"With an overload in the phase leads of a {Term.StarDelta} starter: 0.577 of the {Term.NameplateCurrent} (IEC). North "
+                        + $"America: the ceiling is a percentage of the nameplate; never add it twice.",
                 ],
             },
             _ => RepairNotes.Of(device, fault) with

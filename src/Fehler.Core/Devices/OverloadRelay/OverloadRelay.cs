@@ -36,7 +36,7 @@ internal sealed partial class OverloadRelay : CompleteKind
     }
 
     public override string Id => "overload-relay";
-    public override string Term => "overload relay";
+    public override Wording Name => "overload relay";
 
     public override LadderShape LadderShapeOf(Element? element) =>
         element?.Role == ElementRole.Link ? LadderShape.Heater : base.LadderShapeOf(element);
@@ -74,8 +74,8 @@ internal sealed partial class OverloadRelay : CompleteKind
             ),
         ];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         device[Plate.Reset] == "automatic"
-            ? [$"{device.Tag} resets by itself when it has cooled: a motor without retaining contact then starts."]
+            ? [$"{device.Tag} resets by itself when it has cooled: a motor without {Term.RetainingContact} then starts."]
             : [$"Resetting {device.Tag} may start the motor and wipes the evidence: look and measure first."];
 }

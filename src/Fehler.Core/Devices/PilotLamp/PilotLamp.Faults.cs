@@ -11,9 +11,9 @@ internal sealed partial class PilotLamp
             Common.Open(
                 device,
                 Elements(device)[0],
-                $"Lamp {device.Tag} is dead",
+                $"{Term.Lamp.Capital} {device.Tag} is dead",
                 1.5,
-                $"Replace the lamp {device.Tag}, same voltage."
+                $"Replace the {Term.Lamp} {device.Tag}, same voltage."
             ) with
             {
                 ProofPoints = (device.Terminal("X1"), device.Terminal("X2")),

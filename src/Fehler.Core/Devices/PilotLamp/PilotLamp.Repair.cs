@@ -11,9 +11,13 @@ internal sealed partial class PilotLamp
     public override RepairNotes Repair(Device device, FaultMode fault) =>
         new()
         {
-            Steps = [fault.Remedy, "Prove it by its test button or by operating the circuit: a dark lamp is not a dead circuit."],
-            Parts = [$"Lamp for {device.Tag}, same voltage"],
-            Causes = [RepairNotes.Vibration, new RootCause("Voltage too high for it", "Volts at the lamp against what is printed on it")],
+            Steps = [fault.Remedy, $"Prove it by its test button or by operating the circuit: a dark {Term.Lamp} is not a dead circuit."],
+            Parts = [$"{Term.Lamp.Capital} for {device.Tag}, same voltage"],
+            Causes =
+            [
+                RepairNotes.Vibration,
+                new RootCause("Voltage too high for it", $"Volts at the {Term.Lamp} against what is printed on it"),
+            ],
             Isolated = false,
         };
 }

@@ -26,7 +26,7 @@ internal sealed partial class PilotLamp : CompleteKind
     }
 
     public override string Id => "pilot-lamp";
-    public override string Term => "pilot lamp";
+    public override Wording Name => $"{Term.PilotLamp}";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Lamp;
 

@@ -27,7 +27,7 @@ internal sealed partial class ProcessSwitch : ControlSwitch
     }
 
     public override string Id => "process-switch";
-    public override string Term => "limit or process switch";
+    public override Wording Name => "limit or process switch";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.ProcessSwitch;
 
@@ -71,7 +71,7 @@ internal sealed partial class ProcessSwitch : ControlSwitch
     public override ImmutableArray<Look> Looks(Device device) =>
         [new("operator", $"Lever or sensor of {device.Tag} ({device.Function})", "at rest", "operated")];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         device[Plate.Senses] is "float" or "pressure" or "temperature" or "flow"
             ? [$"{device.Tag} may start the motor at any time without warning."]
         : device[Plate.Senses] is "door" or "edge" or "limit"

@@ -7,7 +7,7 @@ namespace Fehler.Core.Devices;
 internal sealed partial class PushButton : ControlSwitch
 {
     public override string Id => "push-button";
-    public override string Term => "push-button";
+    public override Wording Name => $"{Term.PushButton}";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Button;
 

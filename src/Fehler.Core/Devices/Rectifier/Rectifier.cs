@@ -21,7 +21,7 @@ internal sealed class Rectifier : DirectSource
     }
 
     public override string Id => "rectifier";
-    public override string Term => "rectifier";
+    public override Wording Name => "rectifier";
     public override string Letters => "~/=";
     private protected override (string A, string B) InputTerminals => ("1", "2");
 

@@ -19,7 +19,7 @@ internal sealed partial class SelectorSwitch : ControlSwitch
     }
 
     public override string Id => "selector-switch";
-    public override string Term => "selector switch";
+    public override Wording Name => "selector switch";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Selector;
 

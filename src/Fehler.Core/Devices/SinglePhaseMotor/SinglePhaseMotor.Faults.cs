@@ -14,7 +14,7 @@ internal sealed partial class SinglePhaseMotor
             var mode in Common.Bridged(
                 $"{device.Tag}/winding-earth",
                 device.Tag,
-                $"Winding of {device.Tag} has an earth fault",
+                $"Winding of {device.Tag} has {Term.EarthFault.WithArticle}",
                 device.Terminal("U1"),
                 null,
                 device.Terminal("PE"),

@@ -40,7 +40,7 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
         Keeps = 0.4;
 
     public override string Id => "single-phase-motor";
-    public override string Term => "single-phase motor";
+    public override Wording Name => "single-phase motor";
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Capacitor];
@@ -76,6 +76,6 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
     public override ImmutableArray<Look> Looks(Device device) =>
         [new("shaft", $"Turn the shaft of {device.Tag} by hand", "turns freely", "heavy", "jammed") { DeadOnly = true, Minutes = 2 }];
 
-    public override IEnumerable<string> Cautions(Device device) =>
+    public override IEnumerable<Wording> Cautions(Device device) =>
         [$"The capacitor of {device.Tag} keeps its charge: discharge it before touching its terminals."];
 }

@@ -42,8 +42,8 @@ internal sealed partial class Supply : CompleteKind
     }
 
     public override string Id => "supply";
-    public override string Term => "incoming supply";
-    public override string ReplaceableUnit => "incoming supply";
+    public override Wording Name => "incoming supply";
+    public override Wording ReplaceableUnit => "incoming supply";
     public override bool IsSupply => true;
 
     public override SourceRating? SourceOf(Device device) => new(new Volts(device[Plate.LineVolts]), device[Plate.Frequency]);

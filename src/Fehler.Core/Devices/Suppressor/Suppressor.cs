@@ -21,7 +21,7 @@ internal sealed partial class Suppressor : CompleteKind
     }
 
     public override string Id => "suppressor";
-    public override string Term => "coil suppressor";
+    public override Wording Name => "coil suppressor";
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Box;
 

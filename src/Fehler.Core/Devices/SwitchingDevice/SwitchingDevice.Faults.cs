@@ -13,9 +13,9 @@ internal abstract partial class SwitchingDevice
             yield return Common.Open(
                 device,
                 pole,
-                $"Pole {pole.Name} of the {Term} {device.Tag} does not close",
+                $"Pole {pole.Name} of the {Name} {device.Tag} does not close",
                 0.4,
-                $"Replace the {Term} {device.Tag}, same type and rating."
+                $"Replace the {Name} {device.Tag}, same type and rating."
             );
         }
 
@@ -25,9 +25,9 @@ internal abstract partial class SwitchingDevice
                 var mode in Common.HighResistance(
                     device,
                     pole,
-                    $"Pole {pole.Name} of the {Term} {device.Tag} is burnt (high resistance)",
+                    $"Pole {pole.Name} of the {Name} {device.Tag} is burnt (high resistance)",
                     0.15,
-                    $"Replace the {Term} {device.Tag}, same type and rating.",
+                    $"Replace the {Name} {device.Tag}, same type and rating.",
                     power: true
                 )
             )

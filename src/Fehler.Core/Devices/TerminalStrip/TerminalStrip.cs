@@ -10,7 +10,7 @@ namespace Fehler.Core.Devices;
 internal sealed class TerminalStrip : CompleteKind
 {
     public override string Id => "terminal-strip";
-    public override string Term => "terminal strip";
+    public override Wording Name => "terminal strip";
     public override bool IsStrip => true;
 
     public override ImmutableArray<Element> Elements(Device device) => [];

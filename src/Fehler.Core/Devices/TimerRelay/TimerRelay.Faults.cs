@@ -11,7 +11,7 @@ internal sealed partial class TimerRelay
         yield return new FaultMode(
             $"{device.Tag}/never",
             device.Tag,
-            $"Timing relay {device.Tag} never times out",
+            $"{Term.TimeRelay.Capital} {device.Tag} never times out",
             [new PositionLocked(device.Tag, Running)],
             0.8,
             $"Check the dial; replace {device.Tag}."
@@ -19,7 +19,7 @@ internal sealed partial class TimerRelay
         yield return new FaultMode(
             $"{device.Tag}/at-rest",
             device.Tag,
-            $"Timing relay {device.Tag} does nothing",
+            $"{Term.TimeRelay.Capital} {device.Tag} does nothing",
             [new PositionLocked(device.Tag, Rest)],
             0.6,
             $"Replace {device.Tag}."
@@ -27,7 +27,7 @@ internal sealed partial class TimerRelay
         yield return new FaultMode(
             $"{device.Tag}/at-once",
             device.Tag,
-            $"Timing relay {device.Tag} has timed out from the start",
+            $"{Term.TimeRelay.Capital} {device.Tag} has timed out from the start",
             [new PositionLocked(device.Tag, Done)],
             0.4,
             $"Check the dial; replace {device.Tag}."
@@ -35,7 +35,7 @@ internal sealed partial class TimerRelay
         yield return new FaultMode(
             $"{device.Tag}/short",
             device.Tag,
-            $"Timing relay {device.Tag} is set much too short",
+            $"{Term.TimeRelay.Capital} {device.Tag} is set much too short",
             [new ParameterIs(device.Tag, Plate.Seconds.Name, Math.Max(0.05, device[Plate.Seconds] * 0.1))],
             0.4,
             $"Set {device.Tag} to the time that the load needs to run up."
@@ -46,7 +46,7 @@ internal sealed partial class TimerRelay
         yield return new FaultMode(
             $"{device.Tag}/long",
             device.Tag,
-            $"Timing relay {device.Tag} is set much too long",
+            $"{Term.TimeRelay.Capital} {device.Tag} is set much too long",
             [new ParameterIs(device.Tag, Plate.Seconds.Name, device[Plate.Seconds] * 10)],
             0.3,
             $"Set {device.Tag} to the time that the load needs to run up."
@@ -63,7 +63,7 @@ internal sealed partial class TimerRelay
                         device,
                         contact,
                         $"Contact {contact.Name} of {device.Tag}",
-                        $"Replace the timing relay {device.Tag}.",
+                        $"Replace the {Term.TimeRelay} {device.Tag}.",
                         0.5
                     )
                 )

@@ -22,7 +22,7 @@ internal sealed partial class TimerRelay
             },
             PositionLocked => base.Repair(device, fault) with
             {
-                Parts = [$"Time relay {device.Tag}: same function, range and voltage"],
+                Parts = [$"{Term.TimeRelay.Capital} {device.Tag}: same function, range and voltage"],
                 Causes =
                 [
                     new RootCause("Set to another function or range", "Function switch and range against the drawing"),

@@ -43,7 +43,7 @@ internal sealed partial class TimerRelay : CoilOperated
     }
 
     public override string Id => "timer-relay";
-    public override string Term => "timing relay";
+    public override Wording Name => $"{Term.TimeRelay}";
 
     /// <summary>Last digits 5-6 and 7-8 act after a delay (EN 50005, from memory), and so do the outputs of a star-delta timer.</summary>
     public override bool IsDelayed(Element element) => element.IsContact && element.B[^1] is '5' or '6' or '7' or '8';

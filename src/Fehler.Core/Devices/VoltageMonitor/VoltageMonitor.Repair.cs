@@ -18,7 +18,7 @@ internal sealed partial class VoltageMonitor
                     fault.Remedy,
                     "Write down the settings as found and as left.",
                 ],
-                Parts = [$"{Term} {device.Tag}: same functions and range"],
+                Parts = [$"{Name} {device.Tag}: same functions and range"],
                 Causes =
                 [
                     new RootCause("The supply is really low, unbalanced or in the wrong sequence", "Volts between all phases; rotation"),

@@ -36,7 +36,7 @@ internal sealed partial class VoltageMonitor : CompleteKind
     }
 
     public override string Id => "voltage-monitor";
-    public override string Term => "voltage-monitoring relay";
+    public override Wording Name => "voltage-monitoring relay";
     public override string Letters => "U<>";
     public override bool SharesTerminals => true;
 

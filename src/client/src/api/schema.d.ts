@@ -760,8 +760,8 @@ export interface components {
             repairsHere: number;
             /** Format: int32 */
             repairsInPlant: number;
-            guide: null | components["schemas"]["RepairGuide"];
-            causes: components["schemas"]["TripCause"][];
+            guide: null | components["schemas"]["RepairGuideView"];
+            causes: components["schemas"]["TripCauseView"][];
         };
         DrawnCoupling: {
             from: string;
@@ -1465,13 +1465,13 @@ export interface components {
             y: number;
             isTop: boolean;
         };
-        RepairGuide: {
+        RepairGuideView: {
             provedBy: string;
             cautions: string[];
             steps: string[];
             parts: string[];
             afterCheck: string[];
-            causes: components["schemas"]["RootCause"][];
+            causes: components["schemas"]["RootCauseView"][];
             record: string[];
         };
         RestoreView: {
@@ -1479,7 +1479,7 @@ export interface components {
             text: string;
             done: boolean;
         };
-        RootCause: {
+        RootCauseView: {
             what: string;
             check: string;
         };
@@ -1561,7 +1561,7 @@ export interface components {
             label: string;
             steps: components["schemas"]["Step"][];
         };
-        TripCause: {
+        TripCauseView: {
             unit: string;
             title: string;
             /** Format: double */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 
-defineProps<{ guide: Schemas['RepairGuide'] }>()
+defineProps<{ guide: Schemas['RepairGuideView'] }>()
 const emit = defineEmits<{ cause: [what: string] }>()
 </script>
 
