@@ -41,7 +41,7 @@ public static class CircuitAcceptance
         var solution = new Simulator(compiled.Network).Start().Solution;
         return compiled.Circuit.Conductors.All(c =>
             solution.Volts(c.From).Magnitude < ImpossibleVolts
-            && Math.Abs(solution.DcVolts(c.From, compiled.Circuit.Earth)) < ImpossibleVolts
+            && solution.DcVolts(c.From, compiled.Circuit.Earth).Magnitude.Value < ImpossibleVolts
         );
     }
 

@@ -89,12 +89,13 @@ public sealed class SimulatedPanel
         var value = quantity switch
         {
             Quantity.Volts or Quantity.DcVolts => Volts(outcome.Solution, quantity, from, to),
-            Quantity.Amps => ReadingValue.Of(Scattered(outcome.Solution.Amps(from), 0.02)),
+            Quantity.Amps => ReadingValue.Of(Scattered(outcome.Solution.Amps(from).Value, 0.02)),
             Quantity.StartingAmps => ReadingValue.Of(
                 Scattered(
                     _simulator
                         .Network.Solve(outcome.State with { Devices = [.. outcome.State.Devices.Select(d => d with { Speed = 0 })] })
-                        .Amps(from),
+                        .Amps(from)
+                        .Value,
                     0.1
                 )
             ),
@@ -102,7 +103,7 @@ public sealed class SimulatedPanel
                 quantity,
                 new OhmTable(_compiled.Network, outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]
             ),
-            _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to)),
+            _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to).Value),
         };
         State = _simulator.Do(outcome.State, held.Select(Released)).State;
         return value;
@@ -113,7 +114,7 @@ public sealed class SimulatedPanel
         // The meter's own 10 Mohm is part of the circuit: it matters where nothing holds the point.
         var loaded = _compiled.Network.With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
         return ReadingValue.Of(
-            Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : Math.Abs(loaded.DcVolts(from, to)), 0.1)
+            Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : loaded.DcVolts(from, to).Magnitude.Value, 0.1)
         );
     }
 

@@ -17,7 +17,7 @@ public sealed record Conductor(string Id, string Wire, TerminalId From, Terminal
         DefaultSquareMillimetres = 1.5;
 
     /// <summary>Resistance at 20 °C, ohm, from <see cref="OhmsPerKilometre"/>.</summary>
-    public double Ohms => OhmsPerKilometre(SquareMillimetres) * Metres / 1000;
+    public Ohms Ohms => new(OhmsPerKilometre(SquareMillimetres) * Metres / 1000);
 
     /// <summary>
     /// Greatest resistance of a copper conductor at 20 °C, ohm per km: IEC 60228, from memory. Sections between the

@@ -5,6 +5,9 @@ namespace Fehler.Core.Circuits;
 /// <summary>Voltage, V: the magnitude that a meter shows unless it says otherwise.</summary>
 public readonly record struct Volts(double Value) : IComparable<Volts>
 {
+    /// <summary>Without the sign that direct voltage has.</summary>
+    public Volts Magnitude => new(Math.Abs(Value));
+
     public int CompareTo(Volts other) => Value.CompareTo(other.Value);
 
     public static Volts operator *(double share, Volts volts) => new(share * volts.Value);
@@ -71,6 +74,12 @@ public readonly record struct Ohms(double Value) : IComparable<Ohms>
 /// <summary>Time, s.</summary>
 public readonly record struct Seconds(double Value) : IComparable<Seconds>
 {
+    /// <summary>It never happens.</summary>
+    public static Seconds Never { get; } = new(double.PositiveInfinity);
+
+    /// <summary>It happens at some time.</summary>
+    public bool IsFinite => double.IsFinite(Value);
+
     public int CompareTo(Seconds other) => Value.CompareTo(other.Value);
 
     public static Seconds operator +(Seconds a, Seconds b) => new(a.Value + b.Value);

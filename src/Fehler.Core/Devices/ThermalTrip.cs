@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Fehler.Core.Circuits;
 using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Devices;
@@ -17,7 +18,7 @@ internal static class ThermalTrip
     private const double UltimatePhaseLossSensitive = 1.08,
         UltimateTwoPoles = 1.25;
 
-    /// <summary>Time to trip from cold, seconds; infinite below the ultimate current.</summary>
+    /// <summary>Time to trip from cold; never below the ultimate current.</summary>
     /// <remarks>
     /// One thermal time constant: t = tau ln(m² / (m² - u²)), calibrated to the middle of the class band at 7.2 times
     /// the setting, cold (class 10: 4 to 10 s; IEC 60947-4-1, from memory).
@@ -26,7 +27,7 @@ internal static class ThermalTrip
     /// <param name="lowest">Lowest pole current over the setting.</param>
     /// <param name="tripClass">Trip class.</param>
     /// <param name="phaseLossSensitive">Whether a lost phase makes it trip earlier.</param>
-    public static double Seconds(double highest, double lowest, double tripClass, bool phaseLossSensitive)
+    public static Seconds TimeToTrip(double highest, double lowest, double tripClass, bool phaseLossSensitive)
     {
         var phaseLost = lowest < 0.3 * highest;
         var ultimate =
@@ -35,11 +36,11 @@ internal static class ThermalTrip
             : UltimateTwoPoles;
         if (highest <= ultimate)
         {
-            return double.PositiveInfinity;
+            return Seconds.Never;
         }
 
         var tau = 0.7 * tripClass / Math.Log(7.2 * 7.2 / (7.2 * 7.2 - Ultimate * Ultimate));
-        return tau * Math.Log(highest * highest / (highest * highest - ultimate * ultimate));
+        return new(tau * Math.Log(highest * highest / (highest * highest - ultimate * ultimate)));
     }
 
     /// <summary>How a dial looks beside what is drawn.</summary>

@@ -53,7 +53,7 @@ internal sealed class OwnOhmTables(OhmTables shared)
         var healthy = shared.Healthy;
         var measured = ohms.Select(o => (Pair: History.Pair(o.Key), Ohms: o.Value))
             .Where(o => healthy.Has(o.Pair.From) && healthy.Has(o.Pair.To))
-            .Select(o => (o.Pair, Factor: o.Ohms / healthy.Ohms(dead, o.Pair.From, o.Pair.To)));
+            .Select(o => (o.Pair, Factor: o.Ohms / healthy.Ohms(dead, o.Pair.From, o.Pair.To).Value));
         // Far from the description it was not the coil by itself, or a fault.
         _own = measured.Where(m => m.Factor is > 0.6 and < 1.7).ToImmutableDictionary(m => m.Pair, m => m.Factor);
     }

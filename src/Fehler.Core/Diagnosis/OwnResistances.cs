@@ -10,7 +10,7 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 public static class OwnResistances
 {
-    public static IEnumerable<(string Pair, double Ohms)> Of(JobState job)
+    public static IEnumerable<(string Pair, Ohms Ohms)> Of(JobState job)
     {
         var lifted = 0;
         for (var i = 0; i < job.Valid.Length; i++)
@@ -30,7 +30,7 @@ public static class OwnResistances
                 && !job.Valid.Skip(i).OfType<Repair>().Any(r => r.Unit == reading.From.Device || r.Unit == reading.To.Device)
             )
             {
-                yield return (Diagnosis.History.KeyOf(reading.From, reading.To), reading.Value.Number);
+                yield return (Diagnosis.History.KeyOf(reading.From, reading.To), new Ohms(reading.Value.Number));
             }
         }
     }

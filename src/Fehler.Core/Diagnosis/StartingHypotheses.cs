@@ -97,6 +97,6 @@ internal sealed class StartingHypotheses : IHoldsMemory
             .FirstOrDefault();
         return head == default
             ? 0
-            : Math.Max(solution.Volts(head, circuit.Reference).Magnitude, Math.Abs(solution.DcVolts(head, circuit.Reference)));
+            : Math.Max(solution.Volts(head, circuit.Reference).Magnitude, solution.DcVolts(head, circuit.Reference).Magnitude.Value);
     }
 }

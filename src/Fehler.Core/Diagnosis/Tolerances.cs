@@ -47,13 +47,13 @@ internal static class Tolerances
 
     public static Prediction DcVolts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
     {
-        var value = Math.Abs(solution.DcVolts(from, to));
+        var value = solution.DcVolts(from, to).Magnitude.Value;
         return solution.IsFirmDirect(from, to)
             ? new Prediction(
                 PredictionKind.Value,
                 value,
                 Math.Sqrt(Square(SupplyShare * value) + Square(DcDigits)),
-                twin is null ? 0 : Math.Abs(Math.Abs(twin.DcVolts(from, to)) - value)
+                twin is null ? 0 : Math.Abs(twin.DcVolts(from, to).Magnitude.Value - value)
             )
             : new Prediction(PredictionKind.Stray, value);
     }
@@ -61,12 +61,12 @@ internal static class Tolerances
     /// <summary>Current by a clamp around the lead at a terminal.</summary>
     public static Prediction Amps(Solution solution, TerminalId at, Solution? twin)
     {
-        var value = solution.Amps(at);
+        var value = solution.Amps(at).Value;
         return new Prediction(
             PredictionKind.Value,
             value,
             Math.Sqrt(Square(LoadShare * value) + Square(ClampDigits)),
-            twin is null ? 0 : Math.Abs(twin.Amps(at) - value)
+            twin is null ? 0 : Math.Abs(twin.Amps(at).Value - value)
         );
     }
 

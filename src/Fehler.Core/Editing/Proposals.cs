@@ -36,20 +36,20 @@ public static class Proposals
         [.. Nameplates(compiled.Circuit), .. Settings(compiled), .. Coils(compiled)];
 
     /// <summary>Full-load current from power, voltage, efficiency and power factor: I = P / (sqrt 3 U eta cos phi).</summary>
-    public static double FullLoadAmps(double kilowatts, double volts, double cosPhi) =>
-        kilowatts * 1000 / (Math.Sqrt(3) * volts * Efficiency(kilowatts) * cosPhi);
+    public static Amps FullLoadAmps(double kilowatts, Volts volts, double cosPhi) =>
+        new(kilowatts * 1000 / (Math.Sqrt(3) * volts.Value * Efficiency(kilowatts) * cosPhi));
 
     private static IEnumerable<ProposedEdit> Nameplates(Circuit circuit)
     {
         foreach (var (motor, plate) in circuit.Devices.Select(d => (d, d.Kind.PlateOf(d))).Where(x => x.Item2 is not null))
         {
-            var expected = FullLoadAmps(plate!.Kilowatts, plate.Volts.Value, plate.CosPhi);
-            if (Math.Abs(plate.Amps.Value / expected - 1) > 0.3)
+            var expected = FullLoadAmps(plate!.Kilowatts, plate.Volts, plate.CosPhi);
+            if (Math.Abs(plate.Amps / expected - 1) > 0.3)
             {
                 yield return Number(
                     motor,
                     plate.AmpsParameter,
-                    expected,
+                    expected.Value,
                     string.Create(
                         CultureInfo.InvariantCulture,
                         $"A motor of {plate.Kilowatts:0.##} kW at {plate.Volts.Value:0} V takes about {expected:0.0} A; "
@@ -98,7 +98,7 @@ public static class Proposals
         )
         {
             var outcome = simulator.Do(simulator.Start().State, steps);
-            outcome = simulator.Do(outcome.State, Step.Wait(runUp.TimeToSettle(outcome.State)));
+            outcome = simulator.Do(outcome.State, Step.Wait(runUp.TimeToSettle(outcome.State).Value));
             outcome = loaded.Observe(outcome.State);
             most = Math.Max(most, outcome.Solution.Amps(relay.Tag, dial.Element.Name).Magnitude);
         }
@@ -116,7 +116,7 @@ public static class Proposals
         {
             var (a, b) = (device.Terminal(coil!.Element.A), device.Terminal(coil.Element.B));
             var solutions = tries.Select(t => simulator.Do(rest.State, t).Solution).Append(rest.Solution).ToList();
-            var volts = solutions.Max(s => Math.Max(s.Volts(a, b).Magnitude, Math.Abs(s.DcVolts(a, b))));
+            var volts = solutions.Max(s => Math.Max(s.Volts(a, b).Magnitude, s.DcVolts(a, b).Magnitude.Value));
             if (volts > 5 && Math.Abs(coil.Volts.Value / volts - 1) > 0.25)
             {
                 var usual = UsualVolts.MinBy(v => Math.Abs(v - volts));

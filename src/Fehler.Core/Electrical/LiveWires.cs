@@ -29,7 +29,7 @@ public static class LiveWires
             new[] { compiled.Circuit.Earth, compiled.ReturnOf(terminal) }.Max(to =>
                 Math.Max(
                     solution.IsFirm(terminal, to) ? solution.Volts(terminal, to).Magnitude : 0,
-                    solution.IsFirmDirect(terminal, to) ? Math.Abs(solution.DcVolts(terminal, to)) : 0
+                    solution.IsFirmDirect(terminal, to) ? solution.DcVolts(terminal, to).Magnitude.Value : 0
                 )
             )
         );

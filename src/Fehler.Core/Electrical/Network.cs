@@ -257,13 +257,13 @@ public sealed class Network : IHoldsMemory
     }
 
     /// <summary>
-    /// What an ohmmeter with a high range reads between two points of the isolated circuit, ohm; infinite (OL) above 40 Mohm.
+    /// What an ohmmeter with a high range reads between two points of the isolated circuit; OL above 40 Mohm.
     /// Everything in parallel is in the reading, as on the bench.
     /// </summary>
-    public double Ohms(CircuitState state, TerminalId from, TerminalId to) => OhmMeter(state)(from, to);
+    public Ohms Ohms(CircuitState state, TerminalId from, TerminalId to) => OhmMeter(state)(from, to);
 
     /// <summary>An ohmmeter on this state: factored once, any number of readings.</summary>
-    public Func<TerminalId, TerminalId, double> OhmMeter(CircuitState state)
+    public Func<TerminalId, TerminalId, Ohms> OhmMeter(CircuitState state)
     {
         const double overRange = 40e6;
         var lu = FactorOhms(state);
@@ -272,7 +272,7 @@ public sealed class Network : IHoldsMemory
             var (a, b) = (Node(from), Node(to));
             if (a == b)
             {
-                return 0;
+                return new(0);
             }
 
             var current = new double[Size];
@@ -288,7 +288,7 @@ public sealed class Network : IHoldsMemory
 
             lu.Solve(current);
             var ohms = (a >= 0 ? current[a] : 0) - (b >= 0 ? current[b] : 0);
-            return ohms > overRange ? double.PositiveInfinity : ohms;
+            return ohms > overRange ? Circuits.Ohms.Open : new(ohms);
         };
     }
 
@@ -306,7 +306,7 @@ public sealed class Network : IHoldsMemory
         {
             return branch.Open || (state.Lifted.Count > 0 && state.Lifted.Contains(conductor.Id))
                 ? 0
-                : 1 / (conductor.Ohms + branch.SeriesOhms);
+                : 1 / (conductor.Ohms.Value + branch.SeriesOhms);
         }
 
         if (branch.Element is not { } element)

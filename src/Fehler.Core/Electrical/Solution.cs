@@ -34,7 +34,7 @@ public sealed class Solution
     public Complex Volts(TerminalId from, TerminalId to) => Volts(from) - Volts(to);
 
     /// <summary>Direct voltage from one terminal to another, V; 0 in a circuit without direct supply.</summary>
-    public double DcVolts(TerminalId from, TerminalId to) => DirectVolts(Network.Node(from)) - DirectVolts(Network.Node(to));
+    public Volts DcVolts(TerminalId from, TerminalId to) => new(DirectVolts(Network.Node(from)) - DirectVolts(Network.Node(to)));
 
     internal double DirectVolts(int node) => _dc is null || node < 0 ? 0 : _dc.Volts[node];
 
@@ -68,9 +68,9 @@ public sealed class Solution
     }
 
     /// <summary>
-    /// Current into a device at one of its terminals, A: what a clamp around everything landed there shows. Direct current counts too.
+    /// Current into a device at one of its terminals: what a clamp around everything landed there shows. Direct current counts too.
     /// </summary>
-    public double Amps(TerminalId terminal)
+    public Amps Amps(TerminalId terminal)
     {
         var node = Network.Node(terminal);
         var device = Network.DeviceIndex(terminal.Device);
@@ -87,7 +87,7 @@ public sealed class Solution
             dc += sign * BranchDirectAmps(index);
         }
 
-        return Math.Sqrt(ac.Magnitude * ac.Magnitude + dc * dc);
+        return new(Math.Sqrt(ac.Magnitude * ac.Magnitude + dc * dc));
     }
 
     internal Complex BranchAmps(int index)

@@ -141,7 +141,7 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
                     $"{conductor.Id}/landed-on-{wrong}",
                     conductor.Id,
                     $"Wire {conductor.Wire} from {other} is landed on {wrong} instead of {end}",
-                    [new ConductorOpen(conductor.Id), new Bridge(other, wrong, conductor.Ohms)],
+                    [new ConductorOpen(conductor.Id), new Bridge(other, wrong, conductor.Ohms.Value)],
                     0.2 * ConductorWeight,
                     $"Land it on {end}, as the drawing shows."
                 )
@@ -177,7 +177,12 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
                     $"{a.Id}/exchanged-{b.Id}",
                     a.Id,
                     $"Wires {a.Wire} and {b.Wire} are exchanged on {a.To} and {b.To}",
-                    [new ConductorOpen(a.Id), new ConductorOpen(b.Id), new Bridge(a.From, b.To, a.Ohms), new Bridge(b.From, a.To, b.Ohms)],
+                    [
+                        new ConductorOpen(a.Id),
+                        new ConductorOpen(b.Id),
+                        new Bridge(a.From, b.To, a.Ohms.Value),
+                        new Bridge(b.From, a.To, b.Ohms.Value),
+                    ],
                     ExchangedWeight,
                     $"Land {a.Wire} on {a.To} and {b.Wire} on {b.To}; prove the direction uncoupled."
                 )

@@ -114,7 +114,7 @@ public sealed class FunctionTest
                 "The motor starts. Warn everyone at the machine.",
                 start.Act
             );
-            if (_runUp.TimeToSettle(_state) is > 0 and var seconds)
+            if (_runUp.TimeToSettle(_state).Value is > 0 and var seconds)
             {
                 Add($"wait-{tag}", FormattableString.Invariant($"Wait {seconds:0} s: what changes by itself?"), "", Step.Wait(seconds));
             }
@@ -187,7 +187,7 @@ public sealed class FunctionTest
                 Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device.Tag)})", "", act);
                 var back = device.Kind.Actuations(device).First(a => a.Position == Rest(device));
                 Step[] steps = [new(device.Tag, back.Position), .. start?.End ?? []];
-                var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State);
+                var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State).Value;
                 Add(
                     $"{device.Tag}-{back.Position}",
                     $"{back.Verb} ({Named(device.Tag)}): what happens now?",

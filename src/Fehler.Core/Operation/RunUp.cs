@@ -86,10 +86,12 @@ public sealed class RunUp
         outcome.Appearances.Where(a => _circuit.Device(a.Key).Kind.IsWorking(a.Value)).ToImmutableSortedDictionary();
 
     /// <summary>How long one has to wait from here until nothing more happens by itself; 0 when nothing does.</summary>
-    public double TimeToSettle(CircuitState state)
+    public Seconds TimeToSettle(CircuitState state)
     {
         var last = _simulator.Do(state, Step.Wait(Waits[^1]));
-        return last.Events.IsEmpty ? 0 : Waits.First(w => _simulator.Do(state, Step.Wait(w)).Appearances.SequenceEqual(last.Appearances));
+        return new(
+            last.Events.IsEmpty ? 0 : Waits.First(w => _simulator.Do(state, Step.Wait(w)).Appearances.SequenceEqual(last.Appearances))
+        );
     }
 
     /// <summary>Actuations that close something, with the step that undoes them where they do not stay.</summary>

@@ -50,7 +50,7 @@ public sealed class Simulator(Network network)
     public Outcome Observe(CircuitState state) => Settle(Constrain(state));
 
     /// <summary>Time until something happens by itself (a timer, a trip); null when nothing will.</summary>
-    public double? NextEvent(Outcome outcome) => Timed(outcome).Select(t => (double?)Left(outcome, t)).Min();
+    public Seconds? NextEvent(Outcome outcome) => Timed(outcome).Select(t => (Seconds?)new Seconds(Left(outcome, t))).Min();
 
     /// <summary>
     /// Brings devices of a dead circuit to positions without asking what it does by itself: without voltage it does nothing.
@@ -147,7 +147,7 @@ public sealed class Simulator(Network network)
     }
 
     private static double Left(Outcome outcome, (int Device, TimedTransition Timed) t) =>
-        Math.Max(1e-6, t.Timed.Seconds * (1 - outcome.State.Devices[t.Device].Progress));
+        Math.Max(1e-6, t.Timed.After.Value * (1 - outcome.State.Devices[t.Device].Progress));
 
     /// <summary>Every delay that runs has come further; what no longer runs begins again from nothing.</summary>
     private static CircuitState Passed(CircuitState state, List<(int Device, TimedTransition Timed)> running, double seconds) =>
@@ -160,7 +160,7 @@ public sealed class Simulator(Network network)
                         running.FindIndex(r => r.Device == i) is var k && k >= 0
                             ? d with
                             {
-                                Progress = Math.Round(d.Progress + seconds / running[k].Timed.Seconds, 9),
+                                Progress = Math.Round(d.Progress + seconds / running[k].Timed.After.Value, 9),
                             }
                         : d.Progress > 0 ? d with { Progress = 0 }
                         : d

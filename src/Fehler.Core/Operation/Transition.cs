@@ -10,4 +10,4 @@ public readonly record struct Transition(DeviceState Next, double Urgency = 0);
 /// <summary>What a device will do if nothing changes.</summary>
 /// <param name="Seconds">Time until then.</param>
 /// <param name="Next">The state it goes to.</param>
-public readonly record struct TimedTransition(double Seconds, DeviceState Next);
+public readonly record struct TimedTransition(Seconds After, DeviceState Next);

@@ -111,7 +111,7 @@ public sealed class BenchCheck
     }
 
     /// <summary>Windings with inner ends: between the leads, and each to the frame.</summary>
-    private static IEnumerable<BenchCheckItem> Windings(Device device, Func<TerminalId, TerminalId, double> meter)
+    private static IEnumerable<BenchCheckItem> Windings(Device device, Func<TerminalId, TerminalId, Ohms> meter)
     {
         if (!device.Kind.Elements(device).Any(e => e.B[0] == '~'))
         {
@@ -157,8 +157,9 @@ public sealed class BenchCheck
         }
     }
 
-    private static BenchCheckItem Measured(Device device, string what, string id, string a, string b, string position, double ohms)
+    private static BenchCheckItem Measured(Device device, string what, string id, string a, string b, string position, Ohms measured)
     {
+        var ohms = measured.Value;
         var (good, least, most) = ohms switch
         {
             > OpenOhms => ("OL", OpenOhms, (double?)null),

@@ -107,7 +107,7 @@ public sealed class DesignReview
                 // A coil of the wrong sort sees the voltage that is there, not the one that it could use.
                 best[device] = Math.Max(
                     best.GetValueOrDefault(device),
-                    Math.Max(outcome.Solution.Volts(a, b).Magnitude, Math.Abs(outcome.Solution.DcVolts(a, b)))
+                    Math.Max(outcome.Solution.Volts(a, b).Magnitude, outcome.Solution.DcVolts(a, b).Magnitude.Value)
                 );
                 if (outcome.State.Devices[index].Position != 0)
                 {
@@ -203,7 +203,7 @@ public sealed class DesignReview
                 var back = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == rest);
                 if (_runUp.Working(off).Count == 0 && back is not null)
                 {
-                    var again = _simulator.Do(off.State, [new Step(device.Tag, rest), Step.Wait(_runUp.TimeToSettle(off.State) + 5)]);
+                    var again = _simulator.Do(off.State, [new Step(device.Tag, rest), Step.Wait(_runUp.TimeToSettle(off.State).Value + 5)]);
                     if (_runUp.Working(again).Count > 0)
                     {
                         var what = device.Kind.IsSupply ? "when the supply comes back" : $"after {Lower(back.Verb)} ({Named(device)})";

@@ -39,7 +39,7 @@ public sealed class ReadingSheet
         var start = compiled.RunUp.Starts.FirstOrDefault();
         var held = start is null ? rest : simulator.Do(rest.State, [.. start.Prepare, start.Act]);
         var running = start is not { Holds: true, LetGo: not null } ? held : simulator.Do(held.State, start.LetGo);
-        running = simulator.Do(running.State, Step.Wait(compiled.RunUp.TimeToSettle(running.State)));
+        running = simulator.Do(running.State, Step.Wait(compiled.RunUp.TimeToSettle(running.State).Value));
         var isolated = simulator.Do(rest.State, compiled.Isolation.Off);
         var pressed = simulator.Arrange(
             isolated.State,
@@ -51,10 +51,10 @@ public sealed class ReadingSheet
 
         ReadingSheetRow Row(TerminalId from, TerminalId to, string what)
         {
-            string Ohm(Func<TerminalId, TerminalId, double> meter) =>
+            string Ohm(Func<TerminalId, TerminalId, Ohms> meter) =>
                 live.Contains(from) || live.Contains(to)
                     ? "stays live"
-                    : Show(Tolerances.Ohms(meter(from, to), meter(from, to)), Quantity.Ohms);
+                    : Show(Tolerances.Ohms(meter(from, to).Value, meter(from, to).Value), Quantity.Ohms);
             var direct = compiled.IsDirect(from) && compiled.IsDirect(to);
             string Volt(Outcome outcome) =>
                 direct

@@ -118,10 +118,10 @@ public sealed record RepairGuide(
                 .FirstOrDefault();
         }
 
-        private static string Shown(double ohms) =>
-            double.IsInfinity(ohms) ? "OL"
-            : ohms < 1 ? "next to nothing"
-            : $"about {ReadingText.Show(new Ohms(Rounded(ohms)))}";
+        private static string Shown(Ohms ohms) =>
+            ohms.IsOpen ? "OL"
+            : ohms.Value < 1 ? "next to nothing"
+            : $"about {ReadingText.Show(new Ohms(Rounded(ohms.Value)))}";
 
         /// <summary>At rest, then with each of the two devices operated by hand.</summary>
         private static IEnumerable<ImmutableArray<Step>> Held(Circuit circuit, (TerminalId From, TerminalId To) points)
@@ -136,12 +136,12 @@ public sealed record RepairGuide(
             }
         }
 
-        private static bool Differ(double a, double b) =>
-            double.IsInfinity(a) != double.IsInfinity(b) || (double.IsFinite(a) && Math.Abs(a - b) > 0.2 * Math.Max(a, b) + 0.5);
+        private static bool Differ(Ohms a, Ohms b) =>
+            a.IsOpen != b.IsOpen || (!a.IsOpen && Math.Abs(a.Value - b.Value) > 0.2 * Math.Max(a.Value, b.Value) + 0.5);
 
         private static double Rounded(double ohms) =>
-            double.IsInfinity(ohms) || ohms == 0
-                ? ohms
+            ohms == 0
+                ? 0
                 : double.Parse(
                     ohms.ToString("G2", System.Globalization.CultureInfo.InvariantCulture),
                     System.Globalization.CultureInfo.InvariantCulture

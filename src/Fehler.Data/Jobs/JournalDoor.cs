@@ -272,7 +272,7 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
                 ? History.KeyOf(state.Circuit, mode)
                 : null;
         row.OwnOhms = state.Closing is { Outcome: CloseOutcome.RepairedAndProved }
-            ? JsonSerializer.Serialize(OwnResistances.Of(state).GroupBy(o => o.Pair).ToDictionary(g => g.Key, g => g.Last().Ohms))
+            ? JsonSerializer.Serialize(OwnResistances.Of(state).GroupBy(o => o.Pair).ToDictionary(g => g.Key, g => g.Last().Ohms.Value))
             : null;
         row.SearchText = string.Join(
                 ' ',

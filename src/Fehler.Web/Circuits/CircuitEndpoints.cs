@@ -125,7 +125,9 @@ internal static class CircuitEndpoints
         CancellationToken cancellation
     ) =>
         await store.FindAsync(id, cancellation) is { } found
-            ? TypedResults.Ok(found.Compiled.Faults.Select(f => new FaultView(f.Id, f.Variant, f.Unit, $"{f.Title}", $"{f.Remedy}")).ToList())
+            ? TypedResults.Ok(
+                found.Compiled.Faults.Select(f => new FaultView(f.Id, f.Variant, f.Unit, $"{f.Title}", $"{f.Remedy}")).ToList()
+            )
             : NoCircuit();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Netlist(

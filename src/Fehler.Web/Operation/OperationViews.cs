@@ -53,7 +53,7 @@ internal static class OperationMapping
             outcome.Appearances,
             LiveWires.Of(compiled, outcome.Solution),
             outcome.Events,
-            simulator.NextEvent(outcome),
+            simulator.NextEvent(outcome)?.Value,
             steps.Sum(s => s.Seconds)
         );
     }

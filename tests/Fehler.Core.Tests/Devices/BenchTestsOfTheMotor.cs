@@ -79,7 +79,7 @@ public class BenchTestsOfTheMotor
     private static double StatorOhms()
     {
         var resting = Starters.Healthy(Circuit).Start();
-        return resting.Solution.Network.Ohms(resting.State, Terminal("U"), Terminal("V")) / 2;
+        return resting.Solution.Network.Ohms(resting.State, Terminal("U"), Terminal("V")).Value / 2;
     }
 
     private static Phase Measured(Outcome o)

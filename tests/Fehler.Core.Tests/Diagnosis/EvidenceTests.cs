@@ -25,7 +25,7 @@ public class EvidenceTests
         var running = Starters.Healthy(Circuit).Running().Solution;
         var amps = new[] { "F2:2", "F2:4", "F2:6" }.Select(t => running.Amps(TerminalId.Parse(t))).ToList();
         var plate = Circuit.Device("M1").Given("amps").Number!.Value;
-        amps.ShouldAllBe(a => a > plate / 3 && a < plate);
+        amps.ShouldAllBe(a => a.Value > plate / 3 && a.Value < plate);
         (amps.Max() / amps.Min()).ShouldBe(1, 0.02);
     }
 

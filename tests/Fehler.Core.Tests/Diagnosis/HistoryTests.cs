@@ -107,7 +107,7 @@ public class HistoryTests
         Reading Coil(double ohms) => new(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], ReadingValue.Of(ohms));
         JobState State(params JournalEntry[] entries) =>
             JobState.Of(Circuit.Compiled(), entries.Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
-        OwnResistances.Of(State(Coil(580))).ShouldBe([("KM1:A1 KM1:A2", 580)]);
+        OwnResistances.Of(State(Coil(580))).ShouldBe([("KM1:A1 KM1:A2", new Ohms(580))]);
         OwnResistances.Of(State(Coil(580), new Repair("KM1", "coil", ["coil"]))).ShouldBeEmpty();
         OwnResistances.Of(State(new WireLifted("5.1", TerminalId.Parse("KM1:A1")), Coil(580))).ShouldBeEmpty();
         OwnResistances.Of(State(Coil(580) with { Held = [Starters.Press] })).ShouldBeEmpty();

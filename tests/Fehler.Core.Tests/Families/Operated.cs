@@ -43,7 +43,7 @@ internal sealed class Operated
 
     public double Volts(string from, string to) => Outcome.Volts(from, to);
 
-    public double DcVolts(string from, string to) => Outcome.Solution.DcVolts(TerminalId.Parse(from), TerminalId.Parse(to));
+    public double DcVolts(string from, string to) => Outcome.Solution.DcVolts(TerminalId.Parse(from), TerminalId.Parse(to)).Value;
 
     public double Amps(string device, string element) => Outcome.Solution.Amps(device, element).Magnitude;
 }

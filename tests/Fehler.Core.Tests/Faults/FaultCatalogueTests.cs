@@ -165,9 +165,7 @@ public class FaultCatalogueTests
                     circuit
                         .Conductors.Select(c => meter(c.From, c.To))
                         .Concat(points.Zip(points.Skip(1), (a, b) => meter(a, b)))
-                        .Select(o =>
-                            double.IsInfinity(o) ? "OL" : Math.Round(o, 3).ToString(System.Globalization.CultureInfo.InvariantCulture)
-                        )
+                        .Select(o => o.IsOpen ? "OL" : Math.Round(o.Value, 3).ToString(System.Globalization.CultureInfo.InvariantCulture))
                 )
             );
         }

@@ -51,7 +51,7 @@ public class IsolationTests
         var simulator = Starters.Healthy(Starters.LineToNeutral);
         var dead = simulator.Do(simulator.Start().State, Starters.LineToNeutral.Compiled().Isolation.Off).State;
         var pressed = simulator.Arrange(dead, [new Step("KM1", "in")]);
-        simulator.Network.Ohms(pressed, TerminalId.Parse("KM1:1"), TerminalId.Parse("KM1:2")).ShouldBeLessThan(0.1);
+        simulator.Network.Ohms(pressed, TerminalId.Parse("KM1:1"), TerminalId.Parse("KM1:2")).Value.ShouldBeLessThan(0.1);
         simulator.Observe(pressed).Appearances["M1"].ShouldBe("stopped");
     }
 

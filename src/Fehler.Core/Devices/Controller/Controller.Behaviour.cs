@@ -65,7 +65,7 @@ internal sealed partial class Controller
         var feedback = first + (state.Position == Reverse ? 1 : 0);
         return meter.DcAmps(feedback) * InputOhms > 0.6 * device[Plate.InputVolts]
             ? null
-            : new TimedTransition(FeedbackSeconds, state with { Position = Fault });
+            : new TimedTransition(new(FeedbackSeconds), state with { Position = Fault });
     }
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>

@@ -100,7 +100,7 @@ internal sealed partial class Motor
     }
 
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) =>
-        state.Position == Coasting ? new TimedTransition(device[Plate.CoastSeconds], default) : null;
+        state.Position == Coasting ? new TimedTransition(new(device[Plate.CoastSeconds]), default) : null;
 
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter)
     {

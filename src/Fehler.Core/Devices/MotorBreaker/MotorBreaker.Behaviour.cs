@@ -28,8 +28,8 @@ internal sealed partial class MotorBreaker
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter)
     {
         var amps = Currents(device, meter);
-        var seconds = ThermalTrip.Seconds(amps.Max(), amps.Min(), device[Plate.TripClass], phaseLossSensitive: true);
-        return state.Position == On && double.IsFinite(seconds) ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
+        var seconds = ThermalTrip.TimeToTrip(amps.Max(), amps.Min(), device[Plate.TripClass], phaseLossSensitive: true);
+        return state.Position == On && seconds.IsFinite ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
     }
 
     private static List<double> Currents(Device device, IDeviceMeter meter) =>

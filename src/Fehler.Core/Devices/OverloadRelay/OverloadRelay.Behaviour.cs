@@ -26,16 +26,16 @@ internal sealed partial class OverloadRelay
     {
         if (state.Position == Tripped)
         {
-            return device[Plate.Reset] == "automatic" ? new TimedTransition(CoolingSeconds, state with { Position = Set }) : null;
+            return device[Plate.Reset] == "automatic" ? new TimedTransition(new(CoolingSeconds), state with { Position = Set }) : null;
         }
 
         var currents = Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device[Plate.SettingAmps]).ToList();
-        var seconds = ThermalTrip.Seconds(
+        var seconds = ThermalTrip.TimeToTrip(
             currents.Max(),
             currents.Min(),
             device[Plate.TripClass],
             device[Plate.PhaseLossSensitive] == "yes"
         );
-        return double.IsFinite(seconds) ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
+        return seconds.IsFinite ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
     }
 }

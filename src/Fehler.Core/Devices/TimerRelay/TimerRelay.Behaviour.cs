@@ -29,9 +29,9 @@ internal sealed partial class TimerRelay
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) =>
         state.Position switch
         {
-            Running when device[Plate.Function] == "star-delta" => new(device[Plate.Seconds], state with { Position = Dwelling }),
-            Running => new(device[Plate.Seconds], state with { Position = device[Plate.Function] == "off-delay" ? Rest : Done }),
-            Dwelling => new(device[Plate.DwellSeconds], state with { Position = Done }),
+            Running when device[Plate.Function] == "star-delta" => new(new(device[Plate.Seconds]), state with { Position = Dwelling }),
+            Running => new(new(device[Plate.Seconds]), state with { Position = device[Plate.Function] == "off-delay" ? Rest : Done }),
+            Dwelling => new(new(device[Plate.DwellSeconds]), state with { Position = Done }),
             _ => null,
         };
 

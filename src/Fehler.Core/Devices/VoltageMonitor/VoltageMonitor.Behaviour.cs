@@ -26,8 +26,8 @@ internal sealed partial class VoltageMonitor
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) =>
         (IsGood(device, meter), state.Position) switch
         {
-            (false, Good) => new(device[Plate.DropSeconds], state with { Position = Dropped }),
-            (true, Dropped) => new(device[Plate.BackSeconds], state with { Position = Good }),
+            (false, Good) => new(new(device[Plate.DropSeconds]), state with { Position = Dropped }),
+            (true, Dropped) => new(new(device[Plate.BackSeconds]), state with { Position = Good }),
             _ => null,
         };
 
