@@ -1,4 +1,5 @@
 using System.Linq.Expressions;
+using Fehler.Core.Circuits;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fehler.Data;
@@ -24,6 +25,11 @@ public sealed record ListQuery(string Search = "", string Sort = "", bool Descen
 
     /// <summary>The query with what makes no sense put right.</summary>
     public ListQuery Sound() => this with { Skip = Math.Max(0, Skip), Take = Math.Clamp(Take, 1, MostTake) };
+
+    /// <summary>What is said about a column that the list does not have.</summary>
+    /// <param name="known">The columns it has, for the eye.</param>
+    internal RefusedException UnknownSort(string known) =>
+        new($"'{(Sort.Length > 40 ? Sort[..40] + "..." : Sort)}' is not a column of this list; sort by {known}.");
 
     /// <summary>Rows whose search text holds every word.</summary>
     internal IQueryable<T> Matching<T>(IQueryable<T> rows, Func<string, Expression<Func<T, bool>>> holds) =>

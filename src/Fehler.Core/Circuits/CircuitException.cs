@@ -7,11 +7,14 @@ namespace Fehler.Core.Circuits;
 /// </summary>
 public sealed class CircuitException : RefusedException
 {
+    /// <summary>What is quoted from a file may be as long as the file; a sentence that says what is wrong with it is not.</summary>
+    private const int LongestSentence = 400;
+
     public CircuitException(string path, string message)
-        : base($"{path}: {message}")
+        : base($"{Short(path)}: {Short(message)}")
     {
-        Path = path;
-        Problem = message;
+        Path = Short(path);
+        Problem = Short(message);
     }
 
     public CircuitException()
@@ -28,6 +31,9 @@ public sealed class CircuitException : RefusedException
 
     /// <summary>What is wrong and what was expected, one sentence each.</summary>
     public string Problem { get; }
+
+    private static string Short(string text) =>
+        text.Length <= LongestSentence ? text : $"{text[..(LongestSentence / 2)]} … {text[^(LongestSentence / 2)..]}";
 
     /// <summary>Refuses what does not hold.</summary>
     /// <param name="condition">What must hold.</param>

@@ -68,8 +68,9 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
             ("jobs", true) => rows.OrderByDescending(c => c.JobCount).ThenBy(c => c.Tag),
             ("lastFault", false) => rows.OrderBy(c => c.LastFound == null).ThenBy(c => c.LastFound),
             ("lastFault", true) => rows.OrderByDescending(c => c.LastJobAt),
-            (_, true) => rows.OrderByDescending(c => c.Area).ThenByDescending(c => c.Tag),
-            _ => rows.OrderBy(c => c.Area).ThenBy(c => c.Tag),
+            ("area" or "", true) => rows.OrderByDescending(c => c.Area).ThenByDescending(c => c.Tag),
+            ("area" or "", false) => rows.OrderBy(c => c.Area).ThenBy(c => c.Tag),
+            _ => throw query.UnknownSort("area, tag, openJob, jobs or lastFault"),
         };
         return query.PageAsync(
             rows,

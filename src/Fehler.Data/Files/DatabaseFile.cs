@@ -78,6 +78,7 @@ public sealed class DatabaseFile : IDisposable
     /// <exception cref="DatabaseException">The file is damaged, full, read-only or made by a newer version.</exception>
     public async Task PrepareAsync(FehlerDb db, CancellationToken cancellation = default)
     {
+        RefuseOtherFiles();
         try
         {
             await ClearStaleMigrationAsync(db, cancellation);
@@ -105,6 +106,20 @@ public sealed class DatabaseFile : IDisposable
         catch (Exception e) when (SqliteOf(e) is { } sqlite)
         {
             throw new DatabaseException(Sentence(sqlite), e);
+        }
+    }
+
+    /// <summary>What does not begin as a database does is some other file: it is left alone before anything is tried with it.</summary>
+    private void RefuseOtherFiles()
+    {
+        Span<byte> first = stackalloc byte[16];
+        using var file = File.Open(_path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
+        if (
+            file.Length > 0
+            && (file.ReadAtLeast(first, first.Length, throwOnEndOfStream: false) < 16 || !first.SequenceEqual("SQLite format 3\0"u8))
+        )
+        {
+            throw new DatabaseException(Sentence(new SqliteException("", 26)));
         }
     }
 

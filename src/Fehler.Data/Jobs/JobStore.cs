@@ -69,7 +69,8 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
             ("entries", false) => rows.OrderBy(j => j.EntryCount).ThenByDescending(j => j.OpenedAt),
             ("entries", true) => rows.OrderByDescending(j => j.EntryCount).ThenByDescending(j => j.OpenedAt),
             ("openedAt", false) => rows.OrderBy(j => j.OpenedAt),
-            _ => rows.OrderByDescending(j => j.OpenedAt),
+            ("openedAt" or "", _) => rows.OrderByDescending(j => j.OpenedAt),
+            _ => throw query.UnknownSort("openedAt, circuitTag, title, foundText, outcome or entries"),
         };
         return query.PageAsync(
             rows,
