@@ -15,25 +15,28 @@ internal sealed class Trials(string name, Circuit circuit, int every, int pairs)
     private const double WrongShare = 0.1;
     private const int Seed = 1;
 
+    // As in the service: what follows from the circuit is worked out once for all jobs on it.
+    private readonly CompiledCircuit _compiled = circuit.Compile();
+
     /// <summary>What is tried, how many are done, of how many.</summary>
     public event Action<string, int, int>? Progress;
 
     public FamilyReport Run()
     {
-        var all = FaultCatalogue.Of(circuit);
+        var all = _compiled.Faults;
         var faults = all.Where((_, i) => i % Math.Max(1, every) == 0).ToList();
-        var best = Each("most telling first", faults, f => GuidedRun.On(circuit.Compile(), f, seed: Seed));
+        var best = Each("most telling first", faults, f => GuidedRun.On(_compiled, f, seed: Seed));
         // Those without a symptom are found by a function test or a bench check, not by diagnosis.
         var shown = faults.Zip(best).Where(x => x.Second.HasSymptom).ToList();
         List<FaultMode> symptomatic = [.. shown.Select(x => x.First)];
-        var walked = Each("from the supply", symptomatic, f => GuidedRun.On(circuit.Compile(), f, Strategy.FromSupply, Seed));
-        var halved = Each("halving", symptomatic, f => GuidedRun.On(circuit.Compile(), f, Strategy.Halving, Seed));
+        var walked = Each("from the supply", symptomatic, f => GuidedRun.On(_compiled, f, Strategy.FromSupply, Seed));
+        var halved = Each("halving", symptomatic, f => GuidedRun.On(_compiled, f, Strategy.Halving, Seed));
         var mistaken = Each(
             "one in ten wrong",
             symptomatic,
-            f => GuidedRun.On(circuit.Compile(), [f], new GuidedRunOptions { Seed = Seed, WrongShare = WrongShare })
+            f => GuidedRun.On(_compiled, [f], new GuidedRunOptions { Seed = Seed, WrongShare = WrongShare })
         );
-        var doubles = Each("two faults", [.. Two(all)], f => GuidedRun.On(circuit.Compile(), f, new GuidedRunOptions { Seed = Seed }));
+        var doubles = Each("two faults", [.. Two(all)], f => GuidedRun.On(_compiled, f, new GuidedRunOptions { Seed = Seed }));
         return new FamilyReport
         {
             Circuit = name,
