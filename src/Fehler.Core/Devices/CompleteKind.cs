@@ -17,6 +17,8 @@ internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFail
 {
     public virtual Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => 1 / IElectrical.ContactOhms;
 
+    public virtual double MadeOhms(Device device, Element element) => IElectrical.ContactOhms;
+
     public virtual void Stamp(Device device, DeviceState state, Domain domain, ICoupledStamp stamp) { }
 
     public virtual Transition Settle(Device device, DeviceState state, IDeviceMeter meter) => new(state);

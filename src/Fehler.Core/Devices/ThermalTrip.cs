@@ -18,10 +18,14 @@ internal static class ThermalTrip
     private const double UltimatePhaseLossSensitive = 1.08,
         UltimateTwoPoles = 1.25;
 
+    /// <summary>Time from cold at 7.2 times the setting over the class.</summary>
+    private const double ColdShare = 0.65;
+
     /// <summary>Time to trip from cold; never below the ultimate current.</summary>
     /// <remarks>
-    /// One thermal time constant: t = tau ln(m² / (m² - u²)), calibrated to the middle of the class band at 7.2 times
-    /// the setting, cold (class 10: 4 to 10 s; IEC 60947-4-1, from memory).
+    /// One thermal time constant: t = tau ln(m² / (m² - u²)), calibrated at 7.2 times the setting, cold, so that it lies within the band
+    /// of each class there (10: 4 to 10 s, 20: 6 to 20 s, 30: 9 to 30 s; IEC 60947-4-1, from memory) and within the class's own number of
+    /// seconds at 6 times (NEMA ICS 2, from memory).
     /// </remarks>
     /// <param name="highest">Highest pole current over the setting.</param>
     /// <param name="lowest">Lowest pole current over the setting.</param>
@@ -39,7 +43,7 @@ internal static class ThermalTrip
             return Seconds.Never;
         }
 
-        var tau = 0.7 * tripClass / Math.Log(7.2 * 7.2 / (7.2 * 7.2 - Ultimate * Ultimate));
+        var tau = ColdShare * tripClass / Math.Log(7.2 * 7.2 / (7.2 * 7.2 - Ultimate * Ultimate));
         return new(tau * Math.Log(highest * highest / (highest * highest - ultimate * ultimate)));
     }
 

@@ -25,7 +25,7 @@ internal sealed class KnownAdmittances(Device device, ImmutableArray<Element> el
     private Complex Admittance(Element element, DeviceState state, Domain domain) =>
         element.Role == ElementRole.Source ? 0
         : !element.IsContact ? device.Kind.Admittance(device, element, state, domain)
-        : IsMade(element, state) ? 1 / IElectrical.ContactOhms
+        : IsMade(element, state) ? 1 / device.Kind.MadeOhms(device, element)
         : 0;
 
     /// <summary>A contact on its way is made only if it is made wherever the device may stand: break before make.</summary>

@@ -7,6 +7,9 @@ namespace Fehler.Core.Devices;
 /// <content>What it does in a circuit.</content>
 internal sealed partial class Contactor
 {
+    public override double MadeOhms(Device device, Element element) =>
+        element.Role == ElementRole.Pole ? IElectrical.PoleOhms(device[Plate.RatedAmps]) : base.MadeOhms(device, element);
+
     /// <summary>
     /// A mechanical interlock keeps the armature out while the other one is in: the coil then draws its pull-in current and buzzes.
     /// </summary>

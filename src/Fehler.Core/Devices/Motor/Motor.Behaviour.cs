@@ -70,6 +70,12 @@ internal sealed partial class Motor
                 : new Transition(state with { Position = Coasting });
         }
 
+        // What is jammed does not turn, however lightly it was loaded.
+        if (device[Plate.Shaft] == "jammed")
+        {
+            return new Transition(default);
+        }
+
         var now = Math.Abs(state.Speed) <= Standing ? 0 : state.Speed;
         if (now != 0)
         {
@@ -90,7 +96,8 @@ internal sealed partial class Motor
 
         // Standing, or brought to a stand by a field the other way: it starts to the side that pulls more than the load holds.
         var starting = Driving(0);
-        if (Math.Abs(starting) <= load)
+        var holding = Math.Max(load, device[Plate.BreakawayLoad] * machine.RatedTorque);
+        if (Math.Abs(starting) <= holding)
         {
             return new Transition(default);
         }
@@ -122,12 +129,14 @@ internal sealed partial class Motor
     }
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
-        (device[Plate.Load] / drawn[Plate.Load]) switch
-        {
-            > 2.5 => "jammed",
-            > 1.3 => "heavy",
-            _ => "turns freely",
-        };
+        device[Plate.Shaft] == "jammed"
+            ? "jammed"
+            : (device[Plate.Load] / Math.Max(0.05, drawn[Plate.Load])) switch
+            {
+                > 2.5 => "jammed",
+                > 1.3 => "heavy",
+                _ => "turns freely",
+            };
 
     /// <summary>Torque over the base torque of one watt per rad/s of synchronous speed: air-gap power forward less backward, W.</summary>
     private static double Torque(Device device, Machine machine, IDeviceMeter meter, double speed)

@@ -83,7 +83,7 @@ internal sealed partial class Motor
             $"{device.Tag}/stalled",
             device.Tag,
             $"The load of {device.Tag} is jammed or its brake is on",
-            [new ParameterIs(device.Tag, Plate.Load.Name, 3.0)],
+            [new ParameterIs(device.Tag, Plate.Shaft.Name, "jammed")],
             1,
             "Isolate; turn the shaft by hand; clear the jam, check bearings and brake."
         )

@@ -43,6 +43,15 @@ internal sealed partial class Motor : CompleteKind
             10
         );
         public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3);
+        public static readonly NumberSpec BreakawayLoad = ParameterSpec.Number(
+            "breakawayLoad",
+            "Torque that its load holds at standstill over rated torque; 0: as while it runs",
+            "",
+            0,
+            0,
+            3
+        );
+        public static readonly WordSpec Shaft = ParameterSpec.Word("shaft", "Whether its shaft can turn", "free", "free", "jammed");
         public static readonly NumberSpec StatorOhms = ParameterSpec.Number(
             "statorOhms",
             "Stator resistance per phase of an equivalent star; 0: from the nameplate",
@@ -126,6 +135,8 @@ internal sealed partial class Motor : CompleteKind
         Plate.Leads,
         Plate.CoastSeconds,
         Plate.Brake,
+        Plate.BreakawayLoad,
+        Plate.Shaft,
     ];
 
     public override ImmutableArray<Element> Elements(Device device) =>
@@ -142,7 +153,13 @@ internal sealed partial class Motor : CompleteKind
     public override bool IsWorking(string appearance) => appearance.StartsWith("runs", StringComparison.Ordinal);
 
     public override MotorPlate? PlateOf(Device device) =>
-        new(device[Plate.Kilowatts], new Volts(device[Plate.Volts]), new Amps(device[Plate.Amps]), device[Plate.CosPhi], Plate.Amps.Name);
+        new(device[Plate.Kilowatts], new Volts(device[Plate.Volts]), new Amps(device[Plate.Amps]), device[Plate.CosPhi], Plate.Amps.Name)
+        {
+            Rpm = device[Plate.Rpm],
+            SynchronousRpm = device[Plate.SynchronousRpm],
+            RpmParameter = Plate.Rpm.Name,
+            LeadShare = HasSixLeads(device) ? 1 / Math.Sqrt(3) : 1,
+        };
 
     public override Device FullyLoaded(Device device) => device.With(Plate.Load.Name, 1.0);
 

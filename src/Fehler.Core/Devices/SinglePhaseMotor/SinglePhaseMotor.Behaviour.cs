@@ -11,6 +11,9 @@ internal sealed partial class SinglePhaseMotor
     private const int Standing = 0,
         Running = 1;
 
+    /// <summary>A load that no motor turns, over its rated torque.</summary>
+    private const double Jammed = 2;
+
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain)
     {
         if (domain != Domain.Ac)
@@ -28,7 +31,8 @@ internal sealed partial class SinglePhaseMotor
     {
         var volts = Magnitude(meter.Volts(0)) / device[Plate.Volts];
         var able =
-            state.Position == Running ? volts > Keeps : volts > Starts && device[Plate.Capacitor] == "sound" && device[Plate.Load] < 2;
+            device[Plate.Load] < Jammed
+            && (state.Position == Running ? volts > Keeps : volts > Starts && device[Plate.Capacitor] == "sound");
         return new Transition(state with { Position = able ? Running : Standing });
     }
 

@@ -7,7 +7,6 @@ namespace Fehler.Core.Devices;
 /// <content>What it does in a circuit.</content>
 internal sealed partial class Supply
 {
-    private static readonly Complex SourceOhms = new(0.05, 0.02);
     private const double EarthingOhms = 0.1;
 
     /// <summary>
@@ -28,7 +27,7 @@ internal sealed partial class Supply
         var phasors = Phasors(device);
         for (var k = 0; k < phasors.Length; k++)
         {
-            stamp.Source(k, on ? phasors[k] : 0, SourceOhms);
+            stamp.Source(k, on ? phasors[k] : 0, device[Plate.SourceOhms] * new Complex(1, 0.4));
         }
     }
 

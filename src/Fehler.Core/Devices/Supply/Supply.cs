@@ -21,6 +21,14 @@ internal sealed partial class Supply : CompleteKind
             100,
             1000
         );
+        public static readonly NumberSpec SourceOhms = ParameterSpec.Number(
+            "sourceOhms",
+            "Resistance of the feeder per line; its reactance is taken as 0.4 of it",
+            "ohm",
+            0.05,
+            0.0001,
+            5
+        );
         public static readonly NumberSpec Frequency = ParameterSpec.Number("frequency", "Frequency", "Hz", 50, 16, 400);
         public static readonly WordSpec Sequence = ParameterSpec.Word(
             "sequence",
@@ -48,7 +56,8 @@ internal sealed partial class Supply : CompleteKind
 
     public override SourceRating? SourceOf(Device device) => new(new Volts(device[Plate.LineVolts]), device[Plate.Frequency]);
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.LineVolts, Plate.Frequency, Plate.Sequence, Plate.System];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } =
+    [Plate.LineVolts, Plate.Frequency, Plate.Sequence, Plate.System, Plate.SourceOhms];
 
     /// <summary>Star point, or the point the phases are measured from; it has a terminal only where it is brought out.</summary>
     private static string Middle(Device device) => device[Plate.System] is "delta" or "corner-earthed" ? "~n" : "N";

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 
 namespace Fehler.Core.Devices;
 
@@ -14,6 +15,9 @@ internal abstract partial class SwitchingDevice : CompleteKind
     }
 
     public override ImmutableArray<ParameterSpec> Parameters => [SwitchPlate.Poles, SwitchPlate.RatedAmps];
+
+    public override double MadeOhms(Device device, Element element) =>
+        element.Role == ElementRole.Pole ? IElectrical.PoleOhms(device[SwitchPlate.RatedAmps]) : base.MadeOhms(device, element);
 
     public override ImmutableArray<Element> Elements(Device device) =>
         [.. Enumerable.Range(0, (int)device[SwitchPlate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole))];
