@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
+using Fehler.Core.Operation;
 using Microsoft.Data.Sqlite;
 
 namespace Fehler.Web.Tests;

@@ -10,6 +10,22 @@ var pairs = Number("--pairs", "6");
 var only = Text("--circuit", "");
 var json = Text("--json", "");
 var report = Text("--report", "");
+if (args.Contains("--panels"))
+{
+    var chosen = Circuits
+        .All.Where(c => c.Name.Contains(only, StringComparison.OrdinalIgnoreCase))
+        .Select(c => (c.Name, c.Circuit))
+        .ToList();
+    var panels = new DifferingPanels(every).Report(chosen, what => Console.Error.WriteLine(what));
+    Console.WriteLine(panels);
+    if (report.Length > 0)
+    {
+        File.WriteAllText(report, panels);
+    }
+
+    return;
+}
+
 var reports = new List<FamilyReport>();
 foreach (var (name, circuit) in Circuits.All.Where(c => c.Name.Contains(only, StringComparison.OrdinalIgnoreCase)))
 {

@@ -34,7 +34,12 @@ public sealed class GuidedRun
         (_compiled, _circuit) = (compiled, compiled.Circuit);
         _options = options;
         _left = [.. faults];
-        _panel = new SimulatedPanel(compiled, [.. _left.SelectMany(f => f.Alterations)], options.Seed);
+        _panel = new SimulatedPanel(
+            compiled,
+            options.StrikesWhileRunning ? [] : [.. _left.SelectMany(f => f.Alterations)],
+            options.Seed,
+            options.Differs
+        );
         _mistakes = new Random(options.Seed);
     }
 
@@ -104,6 +109,20 @@ public sealed class GuidedRun
         foreach (var steps in Trials(_compiled))
         {
             var seen = _panel.Operate(steps);
+            if (_options.StrikesWhileRunning && !_hasStruck && IsWorking(seen))
+            {
+                // It ran, and then it did not: what is seen next is the first that anybody sees of the fault.
+                Add(new OperationSeen(steps, seen));
+                healthy.Operate(steps);
+                _hasStruck = true;
+                _panel.Strike([.. _left.SelectMany(f => f.Alterations)]);
+                ImmutableArray<Step> later = [Step.Wait(20)];
+                seen = _panel.Operate(later);
+                shows |= !healthy.Operate(later).SequenceEqual(seen);
+                Add(new OperationSeen(later, seen));
+                continue;
+            }
+
             shows |= !healthy.Operate(steps).SequenceEqual(seen);
             Add(new OperationSeen(steps, seen));
         }
@@ -111,6 +130,10 @@ public sealed class GuidedRun
         HasSymptom |= shows;
         WorksAgain = !shows;
     }
+
+    private bool _hasStruck;
+
+    private bool IsWorking(ImmutableSortedDictionary<string, string> seen) => seen.Any(s => _circuit.Device(s.Key).Kind.IsWorking(s.Value));
 
     /// <summary>Start, hold, let go, wait, stop: one entry each, in every way the circuit can be started.</summary>
     public static IEnumerable<ImmutableArray<Step>> Trials(CompiledCircuit compiled)
@@ -355,6 +378,12 @@ public sealed record GuidedRunOptions
 
     /// <summary>Seed of the meter's scatter and of the mistakes.</summary>
     public int Seed { get; init; } = 1;
+
+    /// <summary>The panel differs from its description as panels do.</summary>
+    public bool Differs { get; init; }
+
+    /// <summary>The fault is not there at first: it strikes while the machine runs.</summary>
+    public bool StrikesWhileRunning { get; init; }
 
     /// <summary>Share of readings that are simply wrong, 0 to 1.</summary>
     public double WrongShare { get; init; }

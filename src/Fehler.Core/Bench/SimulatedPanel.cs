@@ -14,18 +14,49 @@ public sealed class SimulatedPanel
 {
     private readonly CompiledCircuit _compiled;
     private readonly Circuit _circuit;
+    private readonly Network _sound;
+    private readonly double _meterError;
     private Simulator _simulator;
     private readonly Random _meter;
 
     /// <param name="compiled">The healthy circuit.</param>
     /// <param name="fault">What is wrong with the panel; empty for nothing.</param>
     /// <param name="seed">Seed of the meter's scatter.</param>
-    public SimulatedPanel(CompiledCircuit compiled, ImmutableArray<Alteration> fault, int seed = 1)
+    /// <param name="differs">
+    /// What stands in the panel differs from its description as make, age and place have it, and the meter has an error of its own.
+    /// </param>
+    public SimulatedPanel(CompiledCircuit compiled, ImmutableArray<Alteration> fault, int seed = 1, bool differs = false)
     {
         (_compiled, _circuit) = (compiled, compiled.Circuit);
-        _simulator = new Simulator(compiled.Network.With(fault));
+        var scatter = new Scatter(seed);
+        _sound = differs ? Network.Of(Installed(compiled.Circuit, scatter)) : compiled.Network;
+        _meterError = differs ? MeterShare * scatter.Normal() : 0;
+        _simulator = new Simulator(_sound.With(fault));
         _meter = new Random(seed);
         State = _simulator.Start().State;
+    }
+
+    /// <summary>One standard deviation of a meter's own error, as a share of what it shows (common practice: 0.5 to 1.5 %).</summary>
+    private const double MeterShare = 0.01;
+
+    /// <summary>Lengths of wires and cables are guesses: to half and double.</summary>
+    private const double LengthSpread = 1.6;
+
+    private static Circuit Installed(Circuit circuit, Scatter scatter) =>
+        circuit with
+        {
+            Devices = [.. circuit.Devices.Select(d => d.Kind.AsInstalled(d, scatter))],
+            Conductors =
+            [
+                .. circuit.Conductors.Select(c => c with { Metres = Math.Clamp(c.Metres * scatter.Factor(LengthSpread), 0.2, 5000) }),
+            ],
+        };
+
+    /// <summary>A fault that strikes now, in whatever state the panel is.</summary>
+    public void Strike(ImmutableArray<Alteration> fault)
+    {
+        _simulator = new Simulator(_sound.With(fault));
+        State = _simulator.Observe(State).State;
     }
 
     public CircuitState State { get; private set; }
@@ -43,7 +74,7 @@ public sealed class SimulatedPanel
     /// <summary>Something has been repaired: what is left of the fault stays, and the devices of the repaired unit are as new.</summary>
     public void Repair(string unit, ImmutableArray<Alteration> left)
     {
-        _simulator = new Simulator(_compiled.Network.With(left));
+        _simulator = new Simulator(_sound.With(left));
         var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == unit);
         if (index >= 0 && !_compiled.Isolation.Points.Contains(unit))
         {
@@ -101,7 +132,7 @@ public sealed class SimulatedPanel
             ),
             Quantity.Insulation => Ohms(
                 quantity,
-                new OhmTable(_compiled.Network, outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]
+                new OhmTable(_sound, outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]
             ),
             _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to).Value),
         };
@@ -112,7 +143,7 @@ public sealed class SimulatedPanel
     private ReadingValue Volts(Solution solution, Quantity quantity, TerminalId from, TerminalId to)
     {
         // The meter's own 10 Mohm is part of the circuit: it matters where nothing holds the point.
-        var loaded = _compiled.Network.With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
+        var loaded = _sound.With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
         return ReadingValue.Of(
             Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : loaded.DcVolts(from, to).Magnitude.Value, 0.1)
         );
@@ -124,7 +155,7 @@ public sealed class SimulatedPanel
         : ReadingValue.Of(Scattered(ohms, 0.1));
 
     private double Scattered(double value, double digits) =>
-        Math.Round(Math.Abs(value * (1 + 0.01 * (2 * _meter.NextDouble() - 1)) + digits * (2 * _meter.NextDouble() - 1)), 2);
+        Math.Round(Math.Abs(value * (1 + _meterError + 0.01 * (2 * _meter.NextDouble() - 1)) + digits * (2 * _meter.NextDouble() - 1)), 2);
 
     private Step Released(Step held)
     {

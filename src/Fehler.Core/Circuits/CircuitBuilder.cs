@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Jobs;
 using static Fehler.Core.Circuits.CircuitException;
 
 namespace Fehler.Core.Circuits;

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Jobs;
 using static Fehler.Core.Circuits.CircuitException;
 
 namespace Fehler.Core.Circuits;

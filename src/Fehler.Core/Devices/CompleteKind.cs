@@ -19,6 +19,10 @@ internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFail
 
     public virtual double MadeOhms(Device device, Element element) => IElectrical.ContactOhms;
 
+    public virtual Device WithMoreCopper(Device device) => device;
+
+    public virtual Device AsInstalled(Device device, Scatter scatter) => device;
+
     public virtual void Stamp(Device device, DeviceState state, Domain domain, ICoupledStamp stamp) { }
 
     public virtual Transition Settle(Device device, DeviceState state, IDeviceMeter meter) => new(state);

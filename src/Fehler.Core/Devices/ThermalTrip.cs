@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Devices;

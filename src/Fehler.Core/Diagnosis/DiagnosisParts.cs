@@ -15,6 +15,6 @@ internal static class DiagnosisParts
         public StartingHypotheses StartingHypotheses => compiled.Part(static c => new StartingHypotheses(c));
 
         /// <summary>Resistances of the healthy circuit, by state and pairs of points.</summary>
-        public OhmTables OhmTables => compiled.Part(static c => new OhmTables(c.Network));
+        public OhmTables OhmTables => compiled.Part(static c => new OhmTables(c.Network, c.MoreCopper));
     }
 }

@@ -274,11 +274,14 @@ internal sealed class Hypothesis
         var table = tables.Of(prepared.State, pairs, isInsulation);
         var ohms = table.Read(Network);
         var twinOhms = _twin is null ? ohms : table.Read(_twin);
+        var more = isInsulation ? ohms : table.ReadMore(Network);
         return
         [
             .. ohms.Select(
                 (value, i) =>
-                    isInsulation ? Tolerances.Insulation(value, twinOhms[i]) : Tolerances.Ohms(value, twinOhms[i], tables.Own(pairs[i]))
+                    isInsulation
+                        ? Tolerances.Insulation(value, twinOhms[i])
+                        : Tolerances.Ohms(value, twinOhms[i], more[i], tables.Own(pairs[i]))
             ),
         ];
     }

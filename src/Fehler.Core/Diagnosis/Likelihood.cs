@@ -23,6 +23,12 @@ public static class Likelihood
     /// </summary>
     private const double PartOfSpan = 0.7;
 
+    /// <summary>
+    /// Leads that miss their points show OL. A number where nothing joins two points takes leads that hit another pair, which is the
+    /// smaller part of the slips (common practice).
+    /// </summary>
+    private const double FoundNothingShare = 0.15;
+
     private const double Floor = OutlierShare * OutlierDensity;
 
     /// <summary>Fit of a reading.</summary>
@@ -33,7 +39,8 @@ public static class Likelihood
     public static double OfReading(ReadingValue value, Prediction prediction, double fullVolts, double straySpan) =>
         value.Kind switch
         {
-            ReadingKind.Number => Floor + (1 - OutlierShare) * NumberFit(value.Number, prediction, straySpan),
+            ReadingKind.Number => Floor * (prediction.Kind == PredictionKind.OverLimit ? FoundNothingShare : 1)
+                + (1 - OutlierShare) * NumberFit(value.Number, prediction, straySpan),
             ReadingKind.Full => Floor
                 + (1 - OutlierShare)
                     * NumberFit(fullVolts, prediction with { Sigma = Math.Max(prediction.Sigma, 0.07 * fullVolts) }, straySpan),

@@ -10,10 +10,10 @@ namespace Fehler.Core.Diagnosis;
 /// same list.
 /// </summary>
 /// <remarks>Safe for use by several threads at once.</remarks>
-internal sealed class OhmTables(Network healthy) : IHoldsMemory
+internal sealed class OhmTables(Network healthy, Network more) : IHoldsMemory
 {
     /// <summary>A table holds a response of every node for each pair of points: some hundred kilobytes.</summary>
-    private const long MostBytes = 3_000_000;
+    private const long MostBytes = 6_000_000;
 
     private readonly BoundedMemory<
         (CircuitState State, ImmutableArray<(TerminalId From, TerminalId To)> Pairs, bool UnderVoltage),
@@ -26,8 +26,12 @@ internal sealed class OhmTables(Network healthy) : IHoldsMemory
 
     public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false) =>
         pairs.Length == 1
-            ? new OhmTable(Healthy, state, pairs, underVoltage)
-            : _tables.GetOrAdd((state, pairs, underVoltage), key => new OhmTable(Healthy, key.State, key.Pairs, key.UnderVoltage));
+            ? Table(state, pairs, underVoltage)
+            : _tables.GetOrAdd((state, pairs, underVoltage), key => Table(key.State, key.Pairs, key.UnderVoltage));
+
+    /// <summary>What an insulation tester finds does not depend on copper.</summary>
+    private OhmTable Table(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage) =>
+        new(Healthy, state, pairs, underVoltage, underVoltage ? null : more);
 }
 
 /// <summary>Tables of resistances as one job sees them: with what was measured before of this very circuit.</summary>

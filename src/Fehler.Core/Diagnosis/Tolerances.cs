@@ -9,8 +9,8 @@ internal static class Tolerances
     /// <summary>Standard deviation of the supply when it has not been measured: +-10 % is two of them.</summary>
     private const double SupplyShare = 0.05;
 
-    /// <summary>Coils and windings +-20 % unless history or plate says better.</summary>
-    private const double CopperShare = 0.10;
+    /// <summary>What a resistance differs by that is not copper of unknown make: meter, temperature, contacts, wires.</summary>
+    private const double OhmShare = 0.06;
 
     /// <summary>
     /// What was measured before comes again but for temperature: copper moves 4 % in ten kelvin (IEC 60034-1, from memory: 1/235 a kelvin).
@@ -72,8 +72,9 @@ internal static class Tolerances
 
     /// <param name="value">By the description, ohm.</param>
     /// <param name="twin">With the fault of another size, ohm.</param>
+    /// <param name="more">With one standard deviation more copper in the windings, ohm.</param>
     /// <param name="own">What this very circuit was measured at before, as a multiple of the description; null when it was not.</param>
-    public static Prediction Ohms(double value, double twin, double? own = null)
+    public static Prediction Ohms(double value, double twin, double more, double? own = null)
     {
         if (double.IsInfinity(value))
         {
@@ -84,8 +85,15 @@ internal static class Tolerances
         return new Prediction(
             PredictionKind.Value,
             known,
-            Math.Sqrt(Square((own is null ? CopperShare : MeasuredShare) * known) + Square(OhmDigits)),
-            double.IsInfinity(twin) ? known : Math.Abs(twin - value)
+            Math.Sqrt(Square((own is null ? OhmShare : MeasuredShare) * known) + Square(OhmDigits)),
+            Math.Sqrt(
+                Square(double.IsInfinity(twin) ? known : twin - value)
+                    + Square(
+                        own is not null ? 0
+                        : double.IsInfinity(more) ? known
+                        : more - value
+                    )
+            )
         );
     }
 

@@ -1,3 +1,4 @@
+
 namespace Fehler.Core.Diagnosis;
 
 /// <summary>What may have made a protective device trip or a fuse blow.</summary>

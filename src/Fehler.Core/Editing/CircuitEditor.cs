@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using static Fehler.Core.Circuits.CircuitException;
 using static Fehler.Core.Editing.PathSurgery;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 
 namespace Fehler.Core.Editing;
 

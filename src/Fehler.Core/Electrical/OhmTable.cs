@@ -24,13 +24,36 @@ internal sealed class OhmTable
     private readonly ImmutableArray<(TerminalId From, TerminalId To)> _pairs;
     private readonly double[][] _responses;
     private readonly double[] _healthyAdmittances;
+    private readonly Network _drawn;
+    private readonly OhmTable? _more;
 
     /// <param name="healthy">The healthy circuit.</param>
     /// <param name="state">What stands how.</param>
     /// <param name="pairs">Where the leads go.</param>
     /// <param name="underVoltage">With an insulation tester's voltage: insulation that an ohmmeter finds sound may break down.</param>
-    public OhmTable(Network healthy, CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false)
+    /// <param name="more">The same circuit with more copper in its windings; null when nobody asks for it.</param>
+    public OhmTable(
+        Network healthy,
+        CircuitState state,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        bool underVoltage = false,
+        Network? more = null
+    )
+        : this(healthy, healthy, state, pairs, underVoltage)
     {
+        _more = more is null ? null : new OhmTable(more, healthy, state, pairs, underVoltage);
+    }
+
+    /// <param name="drawn">The circuit whose branches tell which of a faulty one's are changed.</param>
+    private OhmTable(
+        Network healthy,
+        Network drawn,
+        CircuitState state,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        bool underVoltage
+    )
+    {
+        _drawn = drawn;
         _healthy = healthy;
         _underVoltage = underVoltage;
         _state = state;
@@ -41,7 +64,10 @@ internal sealed class OhmTable
     }
 
     /// <summary>About how much memory it holds: the response of every node to a current between each pair.</summary>
-    public long Bytes => 8L * _responses.Sum(r => r.Length) + 8L * _healthyAdmittances.Length + _lu.Bytes;
+    public long Bytes => 8L * _responses.Sum(r => r.Length) + 8L * _healthyAdmittances.Length + _lu.Bytes + (_more?.Bytes ?? 0);
+
+    /// <summary>The readings one standard deviation of copper higher, ohm.</summary>
+    public double[] ReadMore(Network faulty) => (_more ?? this).Read(faulty);
 
     /// <summary>Readings of all pairs, ohm, with the faulty network in the same state; infinite is OL.</summary>
     public double[] Read(Network faulty)
@@ -74,7 +100,7 @@ internal sealed class OhmTable
         {
             var branch = faulty.Branches[i];
             var healthy = i < _healthyAdmittances.Length ? _healthyAdmittances[i] : 0;
-            if (i < _healthyAdmittances.Length && ReferenceEquals(branch, _healthy.Branches[i]) && !faulty.HasAlteredDevice(branch.Device))
+            if (i < _healthyAdmittances.Length && ReferenceEquals(branch, _drawn.Branches[i]) && !faulty.HasAlteredDevice(branch.Device))
             {
                 continue;
             }

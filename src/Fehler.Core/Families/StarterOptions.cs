@@ -1,3 +1,5 @@
+using Fehler.Core.Devices;
+
 namespace Fehler.Core.Families;
 
 /// <summary>What can be chosen of every starter, whatever its family.</summary>

@@ -5,6 +5,21 @@ namespace Fehler.Core.Faults;
 /// <summary>How a control contact fails, whichever device carries it.</summary>
 internal static class ContactFaults
 {
+    /// <summary>A block of the other kind was fitted, or the wires were landed on the one beside it.</summary>
+    public static FaultMode Exchanged(Device device, Element contact, Wording name, double weight) =>
+        new(
+            $"{device.Tag}/{contact.Name}-exchanged",
+            device.Tag,
+            $"{name} is of the wrong kind: it "
+                + $"{(contact.Role == ElementRole.NormallyClosed ? "closes" : "opens")} when operated (NO and NC exchanged)",
+            [new ContactInverted(device.Tag, contact.Name)],
+            weight,
+            $"Fit the contact block that the drawing shows at {device.Tag}, or land the wires on the right one."
+        )
+        {
+            ProofPoints = Common.Points(device, contact),
+        };
+
     public static IEnumerable<FaultMode> Of(Device device, Element contact, Wording name, Wording remedy, double weight)
     {
         yield return contact.Role == ElementRole.NormallyClosed

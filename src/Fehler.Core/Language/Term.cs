@@ -1,4 +1,7 @@
 using System.Collections.Immutable;
+using Fehler.Core.Devices;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Families;
 
 namespace Fehler.Core.Language;
 

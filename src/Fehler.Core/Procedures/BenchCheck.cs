@@ -46,8 +46,9 @@ public sealed class BenchCheck
     /// <summary>Below this a point is not open: less than the OL of a usual meter would let pass, ohm.</summary>
     private const double OpenOhms = 1e6;
 
-    /// <summary>Coils and windings differ by this much from sample to sample and with temperature.</summary>
-    private const double CopperSpread = 0.2;
+    /// <summary>Windings of one motor are wound alike: further apart, leads and digits allowed for, one is bad (common practice).</summary>
+    private const double AlikeShare = 0.1,
+        AlikeOhms = 0.15;
 
     internal BenchCheck(CompiledCircuit compiled) => Items = [.. compiled.Circuit.Devices.SelectMany(d => OfDevice(compiled, d))];
 
@@ -56,6 +57,34 @@ public sealed class BenchCheck
 
     /// <summary>The item of this name; null when there is none.</summary>
     public BenchCheckItem? Find(string id) => Items.FirstOrDefault(i => i.Id == id);
+
+    /// <summary>
+    /// Windings of one device that are each within their range and yet unlike each other: one of them is bad. By item, what is said.
+    /// </summary>
+    /// <param name="readings">What was read, by item.</param>
+    public IReadOnlyDictionary<string, string> UnlikeTwins(IReadOnlyDictionary<string, Ohms> readings)
+    {
+        var unlike = new Dictionary<string, string>();
+        foreach (var twins in Items.Where(IsWinding).Where(i => readings.ContainsKey(i.Id)).GroupBy(i => (i.Device, i.Good)))
+        {
+            var values = twins.Select(i => readings[i.Id].Value).Order().ToList();
+            if (values.Count < 2 || values.Any(double.IsInfinity))
+            {
+                continue;
+            }
+
+            // Of three the two that agree are right; of two nobody knows which is.
+            var usual = values[values.Count / 2];
+            foreach (var item in twins.Where(i => Math.Abs(readings[i.Id].Value - usual) > AlikeShare * usual + AlikeOhms))
+            {
+                unlike[item.Id] = $"{ReadingText.Show(readings[item.Id])}, where the others read about {ReadingText.Show(new Ohms(usual))}";
+            }
+        }
+
+        return unlike;
+    }
+
+    private static bool IsWinding(BenchCheckItem item) => item.What.StartsWith("Winding ", StringComparison.Ordinal);
 
     private static IEnumerable<BenchCheckItem> OfDevice(CompiledCircuit compiled, Device device)
     {
@@ -70,7 +99,7 @@ public sealed class BenchCheck
         var index = network.DeviceIndex(device.Tag);
         foreach (var (position, state, words) in Positions(device))
         {
-            var meter = network.OhmMeter(bare.With(index, state));
+            var (meter, more) = (network.OhmMeter(bare.With(index, state)), compiled.MoreCopper.OhmMeter(bare.With(index, state)));
             foreach (
                 var element in device.Kind.Elements(device).Where(e => e.A[0] != '~' && e.B[0] != '~' && (e.IsContact || position == 0))
             )
@@ -85,13 +114,14 @@ public sealed class BenchCheck
                     element.A,
                     element.B,
                     words,
-                    meter(device.Terminal(element.A), device.Terminal(element.B))
+                    meter(device.Terminal(element.A), device.Terminal(element.B)),
+                    more(device.Terminal(element.A), device.Terminal(element.B))
                 );
             }
 
             if (position == 0)
             {
-                foreach (var item in Windings(device, meter))
+                foreach (var item in Windings(device, meter, more))
                 {
                     yield return item;
                 }
@@ -111,7 +141,11 @@ public sealed class BenchCheck
     }
 
     /// <summary>Windings with inner ends: between the leads, and each to the frame.</summary>
-    private static IEnumerable<BenchCheckItem> Windings(Device device, Func<TerminalId, TerminalId, Ohms> meter)
+    private static IEnumerable<BenchCheckItem> Windings(
+        Device device,
+        Func<TerminalId, TerminalId, Ohms> meter,
+        Func<TerminalId, TerminalId, Ohms> more
+    )
     {
         if (!device.Kind.Elements(device).Any(e => e.B[0] == '~'))
         {
@@ -121,7 +155,8 @@ public sealed class BenchCheck
         var leads = device.Kind.Terminals(device).Where(t => t != "PE").ToList();
         foreach (var (a, b) in leads.SelectMany((a, i) => leads.Skip(i + 1).Select(b => (a, b))))
         {
-            yield return Measured(device, $"Winding {a} to {b}", $"{a}-{b}", a, b, "", meter(device.Terminal(a), device.Terminal(b)));
+            var (from, to) = (device.Terminal(a), device.Terminal(b));
+            yield return Measured(device, $"Winding {a} to {b}", $"{a}-{b}", a, b, "", meter(from, to), more(from, to));
         }
 
         if (device.Kind.HasTerminal(device, "PE"))
@@ -135,6 +170,7 @@ public sealed class BenchCheck
                     lead,
                     "PE",
                     "",
+                    meter(device.Terminal(lead), device.Terminal("PE")),
                     meter(device.Terminal(lead), device.Terminal("PE"))
                 );
             }
@@ -157,20 +193,35 @@ public sealed class BenchCheck
         }
     }
 
-    private static BenchCheckItem Measured(Device device, string what, string id, string a, string b, string position, Ohms measured)
+    /// <param name="measured">By the description.</param>
+    /// <param name="more">With one standard deviation more copper in the windings.</param>
+    private static BenchCheckItem Measured(
+        Device device,
+        string what,
+        string id,
+        string a,
+        string b,
+        string position,
+        Ohms measured,
+        Ohms more
+    )
     {
         var ohms = measured.Value;
-        var (good, least, most) = ohms switch
+        // Two standard deviations of make and temperature, at least those of a meter and its leads.
+        var factor = Math.Max(1.1, Math.Pow(more / measured, 2));
+        var (least, most) = (Math.Max(0, ohms / factor - 0.3), ohms * factor + 0.5);
+        var item = new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, "", null, null);
+        return ohms switch
         {
-            > OpenOhms => ("OL", OpenOhms, (double?)null),
-            < 0.5 => ("below 1 Ω", 0, ClosedOhms),
-            _ => (
-                $"{ReadingText.Show(new Ohms(Rounded(ohms)))} ±20 %",
-                Math.Max(0, ohms * (1 - CopperSpread) - 0.3),
-                ohms * (1 + CopperSpread) + 0.5
-            ),
+            > OpenOhms => item with { Good = "OL", Least = OpenOhms },
+            < 0.5 => item with { Good = "below 1 Ω", Least = 0, Most = ClosedOhms },
+            _ => item with
+            {
+                Good = $"{ReadingText.Show(new Ohms(Rounded(least)))} to {ReadingText.Show(new Ohms(Rounded(most)))}",
+                Least = least,
+                Most = most,
+            },
         };
-        return new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, good, least, most);
     }
 
     private static double Rounded(double ohms) =>

@@ -54,7 +54,7 @@ public sealed class ReadingSheet
             string Ohm(Func<TerminalId, TerminalId, Ohms> meter) =>
                 live.Contains(from) || live.Contains(to)
                     ? "stays live"
-                    : Show(Tolerances.Ohms(meter(from, to).Value, meter(from, to).Value), Quantity.Ohms);
+                    : Show(Tolerances.Ohms(meter(from, to).Value, meter(from, to).Value, meter(from, to).Value), Quantity.Ohms);
             var direct = compiled.IsDirect(from) && compiled.IsDirect(to);
             string Volt(Outcome outcome) =>
                 direct

@@ -113,7 +113,7 @@ internal static class BenchCheckEndpoints
             );
         }
 
-        var results = request.Items.Select(e => Judged(found.Compiled, e)).ToImmutableArray();
+        var results = Compared(found.Compiled, [.. request.Items.Select(e => Judged(found.Compiled, e))]);
         var row = new BenchCheckRow
         {
             Id = Guid.CreateVersion7(),
@@ -128,6 +128,19 @@ internal static class BenchCheckEndpoints
         db.BenchChecks.Add(row);
         await db.SaveChangesAsync(cancellation);
         return TypedResults.Ok(View(row, found.Number));
+    }
+
+    /// <summary>Each reading is judged by itself first, then windings beside their twins.</summary>
+    private static ImmutableArray<BenchCheckResult> Compared(CompiledCircuit compiled, ImmutableArray<BenchCheckResult> results)
+    {
+        var check = compiled.BenchCheck;
+        var unlike = check.UnlikeTwins(
+            results
+                .Where(r => r.Good && check.Find(r.Id) is { IsMeasured: true })
+                .DistinctBy(r => r.Id)
+                .ToDictionary(r => r.Id, r => ReadingText.ParseOhms(r.Reading))
+        );
+        return [.. results.Select(r => unlike.TryGetValue(r.Id, out var why) ? r with { Reading = why, Good = false } : r)];
     }
 
     private static BenchCheckResult Judged(CompiledCircuit compiled, BenchCheckEntry entry)

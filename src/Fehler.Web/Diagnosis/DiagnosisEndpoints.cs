@@ -1,3 +1,4 @@
+using Fehler.Core.Language;
 using Fehler.Data;
 using Microsoft.AspNetCore.Http.HttpResults;
 

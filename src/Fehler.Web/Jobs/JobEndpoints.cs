@@ -3,6 +3,7 @@ using System.Net.Mime;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
+using Fehler.Core.Language;
 using Fehler.Data;
 using Fehler.Web.Diagnosis;
 using Fehler.Web.Problems;

@@ -71,7 +71,7 @@ public class SupplyAndMeterTests
             Title = "Windings",
             MotorDelta = connection == "delta",
         }.Build();
-        var r = circuit.Device("M1").Given("statorOhms").Number!.Value * (connection == "delta" ? 3 : 1);
+        var r = circuit.Device("M1").Given("windingOhms").Number!.Value * (connection == "delta" ? 3 : 1);
         Ohms(circuit, []).ShouldBe([uv * r, vw * r, wu * r], 0.03);
     }
 
@@ -84,7 +84,7 @@ public class SupplyAndMeterTests
             Title = "Windings",
             MotorDelta = true,
         }.Build();
-        var r = circuit.Device("M1").Given("statorOhms").Number!.Value * 3;
+        var r = circuit.Device("M1").Given("windingOhms").Number!.Value * 3;
         Ohms(circuit, [new ElementOpen("M1", "U-~u")]).ShouldBe([2 * r, r, r], 0.03);
     }
 

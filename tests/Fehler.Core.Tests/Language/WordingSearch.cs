@@ -1,3 +1,4 @@
+
 namespace Fehler.Core.Tests.Language;
 
 /// <summary>What is asked of a string, asked of a wording in the words of the IEC world.</summary>

@@ -1,3 +1,5 @@
+using Fehler.Core.Devices;
+
 namespace Fehler.Core.Tests.Language;
 
 /// <summary>

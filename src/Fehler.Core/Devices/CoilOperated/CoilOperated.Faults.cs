@@ -13,13 +13,15 @@ internal abstract partial class CoilOperated
             .. Contacts(device)
                 .Where(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed)
                 .SelectMany(c =>
-                    ContactFaults.Of(
-                        device,
-                        c,
-                        $"Auxiliary contact {c.Name} of {device.Tag}",
-                        $"Replace the auxiliary contact block of {device.Tag}.",
-                        1
-                    )
+                    ContactFaults
+                        .Of(
+                            device,
+                            c,
+                            $"Auxiliary contact {c.Name} of {device.Tag}",
+                            $"Replace the auxiliary contact block of {device.Tag}.",
+                            1
+                        )
+                        .Append(ContactFaults.Exchanged(device, c, $"Auxiliary contact {c.Name} of {device.Tag}", 0.08))
                 ),
         ];
 

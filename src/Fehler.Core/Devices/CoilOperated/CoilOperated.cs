@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 
 namespace Fehler.Core.Devices;
 
@@ -86,6 +87,7 @@ internal abstract partial class CoilOperated : CompleteKind
             },
             CoilPlate.SealedCos,
             CoilPlate.Ohms,
+            Copper.Known,
         ];
 
     public override ImmutableArray<Element> Elements(Device device) =>
@@ -115,8 +117,8 @@ internal abstract partial class CoilOperated : CompleteKind
         ];
 
     /// <summary>
-    /// Direct-current resistance of the coil. Without a measured value an alternating-current coil is taken as the resistive
-    /// part at pull-in, which is nearly all copper (common practice: tens to hundreds of ohm, far below volts over amps).
+    /// Direct-current resistance of the coil. Without a measured value an alternating-current coil is taken as most of the resistive
+    /// part at pull-in, the middle of what makes show (common practice: tens to hundreds of ohm, far below volts over amps).
     /// </summary>
     public override Device Complete(Device device) =>
         device[CoilPlate.Ohms] > 0
@@ -126,10 +128,27 @@ internal abstract partial class CoilOperated : CompleteKind
                 Math.Round(
                     Math.Pow(device[CoilPlate.Volts], 2)
                         / device[CoilPlate.PullInVa]
-                        * (IsDirect(device) ? 1 : device[CoilPlate.PullInCos]),
+                        * (IsDirect(device) ? 1 : CopperOfPullIn * device[CoilPlate.PullInCos]),
                     1
                 )
             );
+
+    /// <summary>Share of the losses at pull-in that is in the copper; the rest is in iron and shading ring (common practice).</summary>
+    private const double CopperOfPullIn = 0.7;
+
+    public override Device WithMoreCopper(Device device) =>
+        device.With(
+            CoilPlate.Ohms.Name,
+            device[CoilPlate.Ohms] * Copper.Spread(device, IsDirect(device) ? Copper.OfDcCoil : Copper.OfAcCoil)
+        );
+
+    public override Device AsInstalled(Device device, Scatter scatter)
+    {
+        device = scatter.Multiplied(device, CoilPlate.Ohms, Copper.Spread(device, IsDirect(device) ? Copper.OfDcCoil : Copper.OfAcCoil));
+        return IsDirect(device)
+            ? device
+            : scatter.Multiplied(scatter.Multiplied(device, CoilPlate.PullInVa, 1.25), CoilPlate.SealedVa, 1.25);
+    }
 
     public override RatedCoil? CoilOf(Device device) =>
         new(Elements(device)[CoilElement], new Volts(device[CoilPlate.Volts]), IsDirect(device), CoilPlate.Volts.Name);

@@ -57,6 +57,39 @@ internal sealed partial class Contactor
             }
         }
 
+        // Two of three welded: the motor gets two phases with the contactor out, hums and burns.
+        for (var k = 0; poles.Count == 3 && k < 3; k++)
+        {
+            var (a, b) = (poles[k], poles[(k + 1) % 3]);
+            yield return new FaultMode(
+                $"{device.Tag}/{a.Name}-{b.Name}-welded",
+                device.Tag,
+                $"Poles {a.Name} and {b.Name} of {device.Tag} are welded",
+                [new ElementMade(device.Tag, a.Name), new ElementMade(device.Tag, b.Name)],
+                0.12,
+                $"Replace the contactor {device.Tag}; find out what overloaded it."
+            )
+            {
+                ProofPoints = Common.Points(device, a),
+            };
+        }
+
+        var auxiliaries = Contacts(device).Where(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed).ToList();
+        if (auxiliaries.Count > 1)
+        {
+            yield return new FaultMode(
+                $"{device.Tag}/block-loose",
+                device.Tag,
+                $"The auxiliary block of {device.Tag} is not seated: none of its contacts closes",
+                [.. auxiliaries.Select(c => new ElementOpen(device.Tag, c.Name))],
+                0.3,
+                $"Seat the auxiliary block of {device.Tag} until it latches, or replace it."
+            )
+            {
+                ProofPoints = Common.Points(device, auxiliaries[0]),
+            };
+        }
+
         if (poles.Count > 1)
         {
             yield return new FaultMode(

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 
 namespace Fehler.Core.Devices;
 
@@ -22,6 +23,14 @@ internal sealed partial class ControlTransformer : CompleteKind
             690
         );
         public static readonly NumberSpec Va = ParameterSpec.Number("va", "Rated power", "VA", 160, 10, 10000);
+        public static readonly NumberSpec OhmsFactor = ParameterSpec.Number(
+            "ohmsFactor",
+            "Ohms of its windings over what its VA lead to",
+            "",
+            1,
+            0.1,
+            10
+        );
         public static readonly WordSpec Tap = ParameterSpec.Word(
             "tap",
             "Whether the secondary has a centre tap (terminal 0)",
@@ -36,7 +45,8 @@ internal sealed partial class ControlTransformer : CompleteKind
 
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Windings;
 
-    public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.PrimaryVolts, Plate.SecondaryVolts, Plate.Va, Plate.Tap];
+    public override ImmutableArray<ParameterSpec> Parameters { get; } =
+    [Plate.PrimaryVolts, Plate.SecondaryVolts, Plate.Va, Plate.Tap, Plate.OhmsFactor, Copper.Known];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
@@ -48,6 +58,16 @@ internal sealed partial class ControlTransformer : CompleteKind
         ];
 
     public override ImmutableArray<string> Terminals(Device device) => HasTap(device) ? ["1", "2", "3", "4", "0"] : ["1", "2", "3", "4"];
+
+    public override Device AsInstalled(Device device, Scatter scatter) =>
+        scatter.Multiplied(
+            scatter.Multiplied(device, Plate.OhmsFactor, Copper.Spread(device, Copper.OfTransformer)),
+            Plate.SecondaryVolts,
+            1.02
+        );
+
+    public override Device WithMoreCopper(Device device) =>
+        device.With(Plate.OhmsFactor.Name, device[Plate.OhmsFactor] * Copper.Spread(device, Copper.OfTransformer));
 
     private static bool HasTap(Device device) => device[Plate.Tap] == "centre";
 }

@@ -35,7 +35,7 @@ internal sealed partial class Motor
         {
             for (var i = 0; i < 3; i++)
             {
-                y[i, i] = scale / machine.R1;
+                y[i, i] = scale / device[Plate.WindingOhms];
             }
         }
         else

@@ -57,7 +57,7 @@ internal sealed partial class Motor
                 $"{device.Tag}/winding-{lead}-{next}-short",
                 device.Tag,
                 $"Windings {lead} and {next} of the motor {device.Tag} are shorted",
-                [new Bridge(device.Terminal(lead), device.Terminal(next), 0.25 * machine.R1)],
+                [new Bridge(device.Terminal(lead), device.Terminal(next), 0.25 * device[Plate.WindingOhms])],
                 0.25,
                 "Replace or rewind the motor."
             )

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 
 namespace Fehler.Core.Devices;
 
@@ -55,6 +56,14 @@ internal sealed partial class Motor : CompleteKind
         public static readonly NumberSpec StatorOhms = ParameterSpec.Number(
             "statorOhms",
             "Stator resistance per phase of an equivalent star; 0: from the nameplate",
+            "ohm",
+            0,
+            0,
+            10000
+        );
+        public static readonly NumberSpec WindingOhms = ParameterSpec.Number(
+            "windingOhms",
+            "What an ohmmeter finds per phase of an equivalent star, half of what it reads between two terminals; 0: the stator resistance",
             "ohm",
             0,
             0,
@@ -137,6 +146,8 @@ internal sealed partial class Motor : CompleteKind
         Plate.Brake,
         Plate.BreakawayLoad,
         Plate.Shaft,
+        Plate.WindingOhms,
+        Copper.Known,
     ];
 
     public override ImmutableArray<Element> Elements(Device device) =>
@@ -164,12 +175,20 @@ internal sealed partial class Motor : CompleteKind
     public override Device FullyLoaded(Device device) => device.With(Plate.Load.Name, 1.0);
 
     public override IEnumerable<string> FollowFrom(string parameter) =>
-        new ParameterSpec[] { Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.Rpm, Plate.SynchronousRpm, Plate.StartingMultiple }.Any(p =>
-            p.Name == parameter
-        )
+        new ParameterSpec[]
+        {
+            Plate.Kilowatts,
+            Plate.Volts,
+            Plate.Amps,
+            Plate.CosPhi,
+            Plate.Rpm,
+            Plate.SynchronousRpm,
+            Plate.StartingMultiple,
+        }.Any(p => p.Name == parameter)
             ? new ParameterSpec[]
             {
                 Plate.StatorOhms,
+                Plate.WindingOhms,
                 Plate.RotorOhms,
                 Plate.RotorLockedOhms,
                 Plate.StatorReactance,
@@ -178,7 +197,25 @@ internal sealed partial class Motor : CompleteKind
             }.Select(p => p.Name)
             : [];
 
-    public override Device Complete(Device device) => device[Plate.StatorOhms] > 0 ? device : Machine.Fit(device).Describe(device);
+    public override Device Complete(Device device)
+    {
+        var complete = device[Plate.StatorOhms] > 0 ? device : Machine.Fit(device).Describe(device);
+        return complete[Plate.WindingOhms] > 0 ? complete : complete.With(Plate.WindingOhms.Name, complete[Plate.StatorOhms]);
+    }
+
+    public override Device AsInstalled(Device device, Scatter scatter)
+    {
+        var installed = scatter.Multiplied(device, Plate.WindingOhms, Copper.Spread(device, Copper.OfMotor));
+        foreach (var spec in new[] { Plate.StatorReactance, Plate.RotorReactance, Plate.MagnetisingReactance, Plate.StatorOhms })
+        {
+            installed = scatter.Multiplied(installed, spec, 1.1);
+        }
+
+        return scatter.Multiplied(installed, Plate.Load, 1.3) is var loaded && loaded[Plate.Load] > 1 ? installed : loaded;
+    }
+
+    public override Device WithMoreCopper(Device device) =>
+        device.With(Plate.WindingOhms.Name, device[Plate.WindingOhms] * Copper.Spread(device, Copper.OfMotor));
 
     public override ImmutableArray<string> Terminals(Device device) =>
         HasSixLeads(device) ? [.. Leads(device), "U2", "V2", "W2", "PE"] : [.. Leads(device), "PE"];

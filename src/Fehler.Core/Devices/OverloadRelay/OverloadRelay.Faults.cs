@@ -46,6 +46,17 @@ internal sealed partial class OverloadRelay
         {
             ProofLook = (device.Tag, "dial"),
         };
+        yield return new FaultMode(
+            $"{device.Tag}/set-high",
+            device.Tag,
+            $"Overload {device.Tag} is set too high: it does not protect the motor",
+            [new ParameterIs(device.Tag, Plate.SettingAmps.Name, setting * 1.6)],
+            0.3,
+            $"Set the dial to the motor's {Term.NameplateCurrent} ({setting:0.##} A)."
+        )
+        {
+            ProofLook = (device.Tag, "dial"),
+        };
         foreach (var heater in elements.Take(3))
         {
             yield return Common.Open(

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Fehler.Core.Circuits;
+using Fehler.Core.Families;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
@@ -17,7 +18,7 @@ internal sealed partial class OverloadRelay
                 device[Plate.SettingAmps],
                 fault.Kind == "no-reset" ? [$"Overload relay {device.Tag}, same type and range"] : []
             ),
-            "set-low" => ThermalTrip.Aftermath(device[Plate.SettingAmps], []) with
+            "set-low" or "set-high" => ThermalTrip.Aftermath(device[Plate.SettingAmps], []) with
             {
                 Steps =
                 [

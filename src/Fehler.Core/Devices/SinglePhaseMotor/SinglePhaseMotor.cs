@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 
 namespace Fehler.Core.Devices;
 
@@ -43,7 +44,7 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
     public override Wording Name => "single-phase motor";
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Capacitor];
+    [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Capacitor, Copper.Known];
 
     public override ImmutableArray<Element> Elements(Device device) => [new("U1", "U2", ElementRole.Load)];
 
@@ -57,6 +58,12 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
     public override bool IsSlow => true;
 
     public override bool IsWorking(string appearance) => appearance == "runs";
+
+    public override Device AsInstalled(Device device, Scatter scatter) =>
+        scatter.Multiplied(device, Plate.WindingOhms, Copper.Spread(device, Copper.OfMotor));
+
+    public override Device WithMoreCopper(Device device) =>
+        device.With(Plate.WindingOhms.Name, device[Plate.WindingOhms] * Copper.Spread(device, Copper.OfMotor));
 
     public override Device FullyLoaded(Device device) => device.With(Plate.Load.Name, 1.0);
 

@@ -21,6 +21,10 @@ internal sealed partial class Supply
         : domain == Domain.Ac ? new Complex(1e-7, 2 * Math.PI * device[Plate.Frequency] * SystemFarads)
         : 1e-7;
 
+    /// <summary>A supply is within a tenth of its voltage (IEC 60038, from memory), and seldom at it.</summary>
+    public override Device AsInstalled(Device device, Scatter scatter) =>
+        scatter.Multiplied(scatter.Multiplied(device, Plate.LineVolts, 1.03), Plate.SourceOhms, 1.4);
+
     public override void Stamp(Device device, DeviceState state, Domain domain, ICoupledStamp stamp)
     {
         var on = state.Position != Lost && domain == Domain.Ac;

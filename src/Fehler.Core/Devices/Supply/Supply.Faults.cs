@@ -39,6 +39,39 @@ internal sealed partial class Supply
             };
         }
 
+        for (var k = 0; k < Phases(device); k++)
+        {
+            // A bad joint upstream: full voltage without load, next to nothing with it.
+            foreach (var ohms in new[] { 2.0, 30, 2_000 })
+            {
+                yield return new FaultMode(
+                    $"{device.Tag}/L{k + 1}-weak",
+                    device.Tag,
+                    $"Phase L{k + 1} of the supply has a bad joint upstream: it sags under load",
+                    [new ElementSeriesOhms(device.Tag, Elements(device)[k].Name, ohms)],
+                    0.06,
+                    "Measure the phase under load back to its source; find the burnt joint, fuse contact or pole."
+                )
+                {
+                    Variant = FormattableString.Invariant($"{ohms:0} ohm"),
+                    SizeFactor = 2.5,
+                    ProofPoints = (device.Terminal($"L{k + 1}"), device.Terminal(Phases(device) == 1 ? "N" : $"L{(k + 1) % 3 + 1}")),
+                };
+            }
+        }
+
+        yield return new FaultMode(
+            $"{device.Tag}/high-voltage",
+            device.Tag,
+            "Supply voltage is high",
+            [new ParameterIs(device.Tag, Plate.LineVolts.Name, device[Plate.LineVolts] * 1.18)],
+            0.08,
+            "Measure the supply at its source; a transformer tap or a lost neutral upstream: tell whoever runs the supply."
+        )
+        {
+            SizeFactor = 1.05,
+            ProofPoints = (device.Terminal("L1"), device.Terminal(Phases(device) == 1 ? "N" : "L2")),
+        };
         foreach (var share in new[] { 0.55, 0.72 })
         {
             yield return new FaultMode(
