@@ -29,6 +29,16 @@ public sealed class DiagnosisSession
         PairsBelow = 0.1;
 
     /// <summary>
+    /// Share of faults that strike between two things that were tried, once it is known that the circuit worked before: half of what a
+    /// person is called for ran this morning (common practice).
+    /// </summary>
+    private const double StrikeShare = 0.5;
+
+    /// <summary>How badly a healthy circuit has to fit before something has struck, and how well it has to have fitted before.</summary>
+    private const double StruckBelow = 0.2,
+        WorkedAbove = 0.3;
+
+    /// <summary>
     /// Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).
     /// </summary>
     private const double SoundInsulationOhms = 5e6;
@@ -41,6 +51,7 @@ public sealed class DiagnosisSession
     private Hypothesis[] _hypotheses = [];
     private int _singles;
     private double _noneLogWeight;
+    private bool _hasStruck;
 
     public DiagnosisSession(CompiledCircuit compiled)
     {
@@ -174,6 +185,7 @@ public sealed class DiagnosisSession
         }
 
         _singles = _hypotheses.Length;
+        _hasStruck = false;
         _noneLogWeight = Math.Log(NoneOfThesePrior);
     }
 
@@ -182,6 +194,7 @@ public sealed class DiagnosisSession
     private void Follow(JournalEntry entry)
     {
         var followed = FollowedOn().ToList();
+        var before = Healthy.State;
         _followed.Add(entry);
         if (!IsEvidence(entry))
         {
@@ -192,6 +205,11 @@ public sealed class DiagnosisSession
         _observations.Add(new Observation(entry, _observations.Count));
         _noneLogWeight += Math.Log(NoneFit(entry));
         Bring(followed);
+        if (HasStruck(entry))
+        {
+            Strike(before);
+        }
+
         WakeWhatMatters();
         if (FitOfLeading() < PairsBelow)
         {
@@ -215,6 +233,40 @@ public sealed class DiagnosisSession
         var left = 0.0;
         var first = rest.TakeWhile(h => (left += Math.Exp(h.LogWeight - most)) < NegligibleShare / 4).Count();
         return rest.Skip(first).Prepend(_hypotheses[0]);
+    }
+
+    /// <summary>It worked, as a healthy circuit does, and now it does not.</summary>
+    private bool HasStruck(JournalEntry entry)
+    {
+        if (_hasStruck || entry is not OperationSeen || Healthy.Judged[^1].Fit >= StruckBelow)
+        {
+            return false;
+        }
+
+        var tried = _observations.SkipLast(1).Where(o => o.Entry is OperationSeen).ToList();
+        return tried.Any(o => ((OperationSeen)o.Entry).Seen.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value)))
+            && tried.Aggregate(1.0, (fit, o) => fit * o.By(Healthy).Fit) > WorkedAbove;
+    }
+
+    /// <summary>Every fault as one that has struck since the entry before: it stands beside the one that was there from the start.</summary>
+    private void Strike(CircuitState before)
+    {
+        _hasStruck = true;
+        Hypothesis[] struck =
+        [
+            .. _hypotheses
+                .Take(_singles)
+                .Where(h => h is { Fault: not null, IsRepaired: false })
+                .GroupBy(h => h.Fault!, ReferenceEqualityComparer.Instance)
+                .AsParallel()
+                .AsOrdered()
+                .Select(g =>
+                    g.First().Struck(Healthy, before, _followed.Count - 1, _observations.Count - 1, StrikeShare * g.Sum(h => h.Prior))
+                ),
+        ];
+        _hypotheses = [.. _hypotheses.Take(_singles), .. struck, .. _hypotheses.Skip(_singles)];
+        _singles += struck.Length;
+        Bring(struck);
     }
 
     private bool IsUpToDate(Hypothesis hypothesis) => hypothesis.Followed == _followed.Count;

@@ -93,6 +93,47 @@ internal sealed class Hypothesis
         return tried.Equals(rest) ? [Found(rest, 1)] : [Found(rest, 0.5), Found(tried, 0.5)];
     }
 
+    /// <summary>
+    /// This fault striking now: up to here the circuit behaved as a healthy one and stands as that does. What was seen before it struck
+    /// neither speaks for it nor against it.
+    /// </summary>
+    /// <param name="healthy">The healthy circuit, judged up to the entry at which it strikes.</param>
+    /// <param name="state">How the healthy circuit stood before that entry.</param>
+    /// <param name="followed">Entries before that one.</param>
+    /// <param name="judged">Observations before that one.</param>
+    /// <param name="prior">Prior probability of this fault striking.</param>
+    public Hypothesis Struck(Hypothesis healthy, CircuitState state, int followed, int judged, double prior)
+    {
+        var found = Fault!.Alterations.OfType<FoundInPosition>().Aggregate(state, Placed);
+        var struck = new Hypothesis(
+            _beginning,
+            Fault,
+            _trajectories,
+            _twin,
+            _beginning.Courses.Arrived(_trajectories.Simulator.Observe(found)).State,
+            prior
+        )
+        {
+            Followed = followed,
+            Factor = Factor,
+        };
+        foreach (var judgement in healthy._judged.Take(judged))
+        {
+            struck.Judge(judgement, judgement);
+        }
+
+        return struck;
+    }
+
+    private CircuitState Placed(CircuitState state, FoundInPosition found)
+    {
+        var index = _healthy.DeviceIndex(found.Device);
+        return state.With(index, state.Devices[index] with { Position = found.Position });
+    }
+
+    /// <summary>Prior probability, earlier repairs left out.</summary>
+    public double Prior => _prior;
+
     /// <summary>A fresh copy for another job on the same circuit.</summary>
     public Hypothesis Clone() => new(_beginning, Fault, _trajectories, _twin, State, _prior);
 

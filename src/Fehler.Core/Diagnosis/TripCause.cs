@@ -1,4 +1,3 @@
-
 namespace Fehler.Core.Diagnosis;
 
 /// <summary>What may have made a protective device trip or a fuse blow.</summary>

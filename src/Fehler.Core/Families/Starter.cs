@@ -43,7 +43,7 @@ public abstract record Starter : StarterOptions
 
     /// <summary>
     /// Copper for a motor's current, in a tray or conduit: what three loaded conductors carry for ever (IEC 60364-5-52, PVC, method B2,
-    /// 30 °C, from memory), the next that carries a quarter more.
+    /// 30 °C, from memory), the first that carries a tenth more.
     /// </summary>
     internal static double CableFor(double amps) =>
         new (double SquareMillimetres, double Amps)[]
@@ -66,7 +66,7 @@ public abstract record Starter : StarterOptions
             (2 * 240, 626),
             (3 * 240, 939),
         }
-            .FirstOrDefault(c => c.Amps >= 1.25 * amps, (1000, 0))
+            .FirstOrDefault(c => c.Amps >= 1.1 * amps, (1000, 0))
             .SquareMillimetres;
 
     private protected virtual FieldWiring FieldWiring => FieldWiring.Usual;

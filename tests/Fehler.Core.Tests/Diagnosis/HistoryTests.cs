@@ -91,7 +91,7 @@ public class HistoryTests
         var known = History.None with { Ohms = ImmutableSortedDictionary<string, double>.Empty.Add("KM1:A1 KM1:A2", 1.1 * ohms) };
         var low = new Reading(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], ReadingValue.Of(0.84 * ohms));
         JournalEntry[] entries = [Dead, new Isolated(["Q1"]), new ProvedDead(true, true), low];
-        Healthy(After(known, entries)).ShouldBeLessThan(0.4 * Healthy(After(History.None, entries)));
+        Healthy(After(known, entries)).ShouldBeLessThan(0.7 * Healthy(After(History.None, entries)));
         After(known, [.. entries[..3], low with { Value = ReadingValue.Of(1.1 * ohms) }])
             .Units.ShouldNotContain(u => u.Suspects[0].Fault != null && u.Suspects[0].Fault!.Id == "KM1/coil-shorted");
 

@@ -1,4 +1,3 @@
-
 namespace Fehler.Core.Tests.Language;
 
 /// <summary>What is asked of a string, asked of a wording in the words of the IEC world.</summary>

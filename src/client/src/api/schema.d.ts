@@ -709,8 +709,7 @@ export interface components {
             metres: number;
             /** Format: double */
             squareMillimetres: number;
-            /** Format: double */
-            ohms?: number;
+            ohms?: components["schemas"]["Ohms"];
         };
         CrossReference: {
             contact: string;
@@ -1306,6 +1305,11 @@ export interface components {
             name: string;
             isClamp: boolean;
             touches: string[];
+        };
+        Ohms: {
+            /** Format: double */
+            value?: number;
+            isOpen?: boolean;
         };
         OpenJob: {
             /** Format: uuid */

@@ -1,0 +1,108 @@
+using Fehler.Core.Bench;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Electrical;
+using Fehler.Core.Jobs;
+
+namespace Fehler.Core.Tests.Diagnosis;
+
+/// <summary>
+/// Panels that are not what the description says: makes scatter, supplies and meters are off, and most faults strike while the machine
+/// works. What is asked for is what a person needs: the right unit, and never a wrong one that is said to be certain.
+/// </summary>
+public class DifferingPanelTests
+{
+    private static Circuit Circuit => Starters.LineToNeutral;
+
+    public static TheoryData<string> Faults =>
+        [
+            "KM1/A1-A2-open",
+            "KM1/3-4-open",
+            "KM1/13-14-open",
+            "F2/95-96-open",
+            "S1/21-22-open",
+            "M1/winding-U-open",
+            "M1/stalled",
+            "INC/L2-missing",
+        ];
+
+    /// <summary>It ran, as a healthy one does, and then it did not: the run before speaks against no fault.</summary>
+    [Theory]
+    [MemberData(nameof(Faults))]
+    public void A_fault_that_strikes_during_a_run_is_found_on_a_panel_that_scatters(string id)
+    {
+        var fault = Starters.Fault(Circuit, id);
+        var run = GuidedRun.On(
+            Circuit.Compiled(),
+            [fault],
+            new GuidedRunOptions
+            {
+                Seed = 7,
+                Differs = true,
+                StrikesWhileRunning = true,
+            }
+        );
+        run.HasSymptom.ShouldBeTrue();
+        run.Entries.OfType<OperationSeen>().ShouldContain(o => o.Seen.ContainsKey("M1") && o.Seen["M1"] == "runs");
+        var top = run.Result.Units.First(u => u.Unit.Length > 0);
+        top.Alike.Append(top.Unit).ShouldContain(fault.Unit, $"{run.Result.Summary}");
+        run.Readings.ShouldBeLessThanOrEqualTo(14);
+    }
+
+    [Theory]
+    [MemberData(nameof(Faults))]
+    public void A_panel_that_scatters_is_no_riddle(string id)
+    {
+        var fault = Starters.Fault(Circuit, id);
+        var run = GuidedRun.On(Circuit.Compiled(), [fault], new GuidedRunOptions { Seed = 11, Differs = true });
+        var top = run.Result.Units.First(u => u.Unit.Length > 0);
+        (top.Alike.Append(top.Unit).Contains(fault.Unit) || top.Probability < 0.99).ShouldBeTrue($"{run.Result.Summary}");
+        top.Alike.Append(top.Unit).ShouldContain(fault.Unit, $"{run.Result.Summary}");
+    }
+
+    /// <summary>A good part is no suspect because its ohms are another make's.</summary>
+    [Theory]
+    [InlineData(0.4)]
+    [InlineData(1)]
+    [InlineData(1.9)]
+    public void A_coil_of_any_make_is_not_called_shorted(double share)
+    {
+        var drawn = Circuit.Device("KM1").Given("coilOhms").Number!.Value;
+        var result = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Dead()
+            .Ohms("KM1:A1", "KM1:A2", share * drawn)
+            .Diagnose();
+        var coil = result.Units.Where(u => u.Unit == "KM1").SelectMany(u => u.Suspects).Where(s => s.Fault?.Id == "KM1/coil-shorted");
+        coil.Sum(s => s.Probability).ShouldBeLessThan(0.05);
+    }
+
+    /// <summary>The scatter of the simulated panels is what it is said to be: the middle stays, and one in some twenty is outside twofold.</summary>
+    [Fact]
+    public void The_simulated_scatter_is_centred_and_bounded()
+    {
+        var scatter = new Scatter(3);
+        var factors = Enumerable.Range(0, 4_000).Select(_ => scatter.Factor(1.35)).Order().ToList();
+        factors[2_000].ShouldBeInRange(0.96, 1.04);
+        // Within two standard deviations 95.4 % of a normal distribution (tables).
+        (factors.Count(f => f > 1 / (1.35 * 1.35) && f < 1.35 * 1.35) / 4_000.0).ShouldBeInRange(0.94, 0.97);
+        factors[^1].ShouldBeLessThan(Math.Pow(1.35, 3) + 1e-9);
+        new Scatter(3).Factor(1.35).ShouldBe(new Scatter(3).Factor(1.35));
+    }
+
+    [Fact]
+    public void The_same_seed_is_the_same_panel_and_another_is_another()
+    {
+        double Ohms(int seed)
+        {
+            var panel = new SimulatedPanel(Circuit.Compiled(), [], seed, differs: true);
+            panel.Isolate();
+            return panel.Measure(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), []).Number;
+        }
+
+        Ohms(5).ShouldBe(Ohms(5));
+        Enumerable.Range(1, 12).Select(Ohms).Distinct().Count().ShouldBe(12);
+        (Enumerable.Range(1, 12).Max(Ohms) / Enumerable.Range(1, 12).Min(Ohms)).ShouldBeGreaterThan(1.5);
+    }
+}
