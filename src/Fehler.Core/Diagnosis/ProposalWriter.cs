@@ -10,7 +10,8 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="circuit">The circuit.</param>
 /// <param name="weighed">Hypotheses that were weighed.</param>
 /// <param name="otherwise">Relays and contactors that would stand otherwise now in a good circuit, e.g. "KM1 in"; empty when none.</param>
-internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string otherwise)
+/// <param name="running">Tags of what was seen working last and has not been switched off since; empty when nothing was.</param>
+internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string otherwise, string running)
 {
     public Proposal Describe(Candidate c, bool proof)
     {
@@ -106,6 +107,11 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
     private ImmutableArray<string> Cautions(Candidate c)
     {
         var cautions = ImmutableArray.CreateBuilder<string>();
+        if (running.Length > 0 && c.Setup.Change == SetupChange.Isolate)
+        {
+            cautions.Add($"{running} was seen running: stop it by its own Stop before anything is isolated.");
+        }
+
         if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts or Quantity.DcVolts })
         {
             cautions.Add("Live work: insulated probes, one hand where you can, local rules for live testing.");

@@ -57,7 +57,7 @@ internal sealed class TestChoice
             isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving ? int.MaxValue : MostProposals,
             IsWorthProposing
         );
-        var writer = new ProposalWriter(_circuit, _weighed, StandingOtherwise());
+        var writer = new ProposalWriter(_circuit, _weighed, StandingOtherwise(), Running());
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = isProofDue ? Proof(top!, candidates) : null;
         if (proof is not null && top!.Probability >= 0.95)
@@ -73,6 +73,19 @@ internal sealed class TestChoice
         LookBeforeReset(ordered, candidates);
         return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof))];
     }
+
+    /// <summary>What was seen working when something was last tried; a machine that runs is not isolated under load.</summary>
+    private string Running() =>
+        string.Join(
+            " and ",
+            _job.Valid.Reverse()
+                .TakeWhile(e => e is not (Isolated or CarriedIn))
+                .OfType<OperationSeen>()
+                .Take(1)
+                .SelectMany(o => o.Seen)
+                .Where(s => _circuit.FindDevice(s.Key)?.Kind.IsWorking(s.Value) == true)
+                .Select(s => s.Key)
+        );
 
     /// <summary>Where a good circuit would stand now, for what has a coil and stands otherwise with the leading suspect.</summary>
     private string StandingOtherwise() =>

@@ -78,6 +78,26 @@ public class DifferingPanelTests
         coil.Sum(s => s.Probability).ShouldBeLessThan(0.05);
     }
 
+    /// <summary>A machine that runs is stopped by its own Stop before a disconnecting device is opened (common practice).</summary>
+    [Fact]
+    public void Isolating_beside_a_running_motor_asks_for_its_stop_first()
+    {
+        var running = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 in, M1 runs, H1 off");
+        var stopped = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs, H1 off")
+            .Did(Starters.Stop, "KM1 out, M1 stopped");
+        Asks(running).ShouldBeTrue();
+        Asks(stopped).ShouldBeFalse();
+
+        static bool Asks(Journal journal)
+        {
+            var isolating = journal.Diagnose().Proposals.Where(p => p.Setup.Change == SetupChange.Isolate).ToList();
+            isolating.ShouldNotBeEmpty();
+            return isolating.TrueForAll(p => p.Cautions.Any(c => c.StartsWith("M1 was seen running", StringComparison.Ordinal)));
+        }
+    }
+
     /// <summary>The scatter of the simulated panels is what it is said to be: the middle stays, and one in some twenty is outside twofold.</summary>
     [Fact]
     public void The_simulated_scatter_is_centred_and_bounded()

@@ -271,7 +271,10 @@ public class FamiliesTests
         o.Do("S0 released")["M1"].ShouldBe("stopped");
     }
 
-    /// <summary>Circuit theory: in star a third of the line current of delta.</summary>
+    /// <summary>
+    /// Circuit theory: in star a third of the line current of delta. In delta a line feeds two windings over two poles, each with the line
+    /// current over the root of three: 1/3 over 2/√3 is 0.289. Wires and contacts leave a little less voltage for the larger current.
+    /// </summary>
     [Fact]
     public void Star_draws_a_third_of_the_current_that_delta_would_at_standstill()
     {
@@ -285,7 +288,10 @@ public class FamiliesTests
         star["M1"].ShouldBe("hums, does not start");
         var delta = new Operated(circuit, "KT1/at-once").Do("S2 pressed");
         delta["KM2"].ShouldBe("in");
-        (star.Amps("KM1", "1-2") / (delta.Amps("KM1", "1-2") + delta.Amps("KM2", "5-6"))).ShouldBe(1 / 3.0 * 2 / Math.Sqrt(3) * 0.87, 0.06);
+        (star.Amps("KM1", "1-2") / (delta.Amps("KM1", "1-2") + delta.Amps("KM2", "5-6"))).ShouldBe(
+            1 / 3.0 / (2 / Math.Sqrt(3)),
+            0.05 * 0.289
+        );
     }
 
     /// <summary>Circuit theory: the current in a phase lead is 0.577 of the line's.</summary>
