@@ -30,9 +30,14 @@ public sealed class DiagnosisSession
 
     /// <summary>
     /// Share of faults that strike between two things that were tried, once it is known that the circuit worked before: half of what a
-    /// person is called for ran this morning (common practice).
+    /// person is called for ran this morning (common practice). At the very moment at which a button is let go of a running machine next
+    /// to none do: what happens then is what the button does.
     /// </summary>
-    private const double StrikeShare = 0.5;
+    private const double StrikeShare = 0.5,
+        StrikeAtOnceShare = 0.01;
+
+    /// <summary>Something takes time, s, in which something may fail.</summary>
+    private const double TakesTime = 2;
 
     /// <summary>How badly a healthy circuit has to fit before something has struck, and how well it has to have fitted before.</summary>
     private const double StruckBelow = 0.2,
@@ -207,7 +212,7 @@ public sealed class DiagnosisSession
         Bring(followed);
         if (HasStruck(entry))
         {
-            Strike(before);
+            Strike(before, TimePassed(entry, before) ? StrikeShare : StrikeAtOnceShare);
         }
 
         WakeWhatMatters();
@@ -248,8 +253,13 @@ public sealed class DiagnosisSession
             && tried.Aggregate(1.0, (fit, o) => fit * o.By(Healthy).Fit) > WorkedAbove;
     }
 
+    /// <summary>Somebody waited, or nothing worked before this was tried: who knows for how long.</summary>
+    private bool TimePassed(JournalEntry entry, CircuitState before) =>
+        (entry is OperationSeen { Steps: var steps } && steps.Any(s => s.Seconds >= TakesTime))
+        || !new Simulator(Compiled.Network).Observe(before).Appearances.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value));
+
     /// <summary>Every fault as one that has struck since the entry before: it stands beside the one that was there from the start.</summary>
-    private void Strike(CircuitState before)
+    private void Strike(CircuitState before, double share)
     {
         _hasStruck = true;
         Hypothesis[] struck =
@@ -260,9 +270,7 @@ public sealed class DiagnosisSession
                 .GroupBy(h => h.Fault!, ReferenceEqualityComparer.Instance)
                 .AsParallel()
                 .AsOrdered()
-                .Select(g =>
-                    g.First().Struck(Healthy, before, _followed.Count - 1, _observations.Count - 1, StrikeShare * g.Sum(h => h.Prior))
-                ),
+                .Select(g => g.First().Struck(Healthy, before, _followed.Count - 1, _observations.Count - 1, share * g.Sum(h => h.Prior))),
         ];
         _hypotheses = [.. _hypotheses.Take(_singles), .. struck, .. _hypotheses.Skip(_singles)];
         _singles += struck.Length;

@@ -46,7 +46,7 @@ public sealed class DatabaseFile : IDisposable
         try
         {
             Directory.CreateDirectory(Path.GetDirectoryName(full)!);
-            var held = new FileStream(full + ".lock", FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            var held = Lock(full + ".lock");
             if (!File.Exists(full))
             {
                 // What people wrote about their plant is nobody else's business on this machine.
@@ -73,6 +73,25 @@ public sealed class DatabaseFile : IDisposable
             );
         }
     }
+
+    /// <summary>A service that is just ending lets go within a moment; one that runs does not.</summary>
+    private static FileStream Lock(string path)
+    {
+        for (var tries = 0; ; tries++)
+        {
+            try
+            {
+                return new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            }
+            catch (IOException e) when (tries < LockTries && File.Exists(path) && !IsFull(e))
+            {
+                Thread.Sleep(LockPause);
+            }
+        }
+    }
+
+    private const int LockTries = 20;
+    private static readonly TimeSpan LockPause = TimeSpan.FromMilliseconds(150);
 
     /// <summary>Creates or upgrades the tables; write-ahead logging, and every commit on disk before it is acknowledged.</summary>
     /// <exception cref="DatabaseException">The file is damaged, full, read-only or made by a newer version.</exception>

@@ -78,6 +78,26 @@ public class DifferingPanelTests
         coil.Sum(s => s.Probability).ShouldBeLessThan(0.05);
     }
 
+    /// <summary>
+    /// It runs only while Start is held: the retaining contact or its wires (common practice), not something that broke at the moment the
+    /// finger left the button.
+    /// </summary>
+    [Fact]
+    public void What_drops_out_when_start_is_let_go_has_not_just_broken()
+    {
+        var result = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 out, M1 stopped")
+            .Diagnose();
+        var contact = Circuit.Conductors.Where(c => c.From.Name is "13" or "14" || c.To.Name is "13" or "14").Select(c => c.Id);
+        result
+            .Units.Where(u => u.Unit == "KM1" || contact.Contains(u.Unit))
+            .Sum(u => u.Probability)
+            .ShouldBeGreaterThan(0.7, $"{result.Summary}");
+        result.Units.First(u => u.Unit == "KM1").Suspects[0].Fault!.Id.ShouldStartWith("KM1/13-14");
+    }
+
     /// <summary>A machine that runs is stopped by its own Stop before a disconnecting device is opened (common practice).</summary>
     [Fact]
     public void Isolating_beside_a_running_motor_asks_for_its_stop_first()
