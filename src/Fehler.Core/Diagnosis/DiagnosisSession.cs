@@ -253,10 +253,19 @@ public sealed class DiagnosisSession
             && tried.Aggregate(1.0, (fit, o) => fit * o.By(Healthy).Fit) > WorkedAbove;
     }
 
-    /// <summary>Somebody waited, or nothing worked before this was tried: who knows for how long.</summary>
+    /// <summary>
+    /// Somebody waited; or what worked when it was tried before, at rest again, does not: who knows how long ago that was. What is tried
+    /// for the first time and fails has hardly broken just then.
+    /// </summary>
     private bool TimePassed(JournalEntry entry, CircuitState before) =>
-        (entry is OperationSeen { Steps: var steps } && steps.Any(s => s.Seconds >= TakesTime))
-        || !new Simulator(Compiled.Network).Observe(before).Appearances.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value));
+        entry is OperationSeen { Steps: var steps }
+        && (
+            steps.Any(s => s.Seconds >= TakesTime)
+            || (
+                _observations.SkipLast(1).Any(o => o.Entry is OperationSeen tried && tried.Steps.SequenceEqual(steps))
+                && !new Simulator(Compiled.Network).Observe(before).Appearances.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value))
+            )
+        );
 
     /// <summary>Every fault as one that has struck since the entry before: it stands beside the one that was there from the start.</summary>
     private void Strike(CircuitState before, double share)

@@ -98,6 +98,24 @@ public class DifferingPanelTests
         result.Units.First(u => u.Unit == "KM1").Suspects[0].Fault!.Id.ShouldStartWith("KM1/13-14");
     }
 
+    /// <summary>It ran this morning and does not now: the same button, and the first try speaks against no fault.</summary>
+    [Fact]
+    public void What_ran_this_morning_may_have_broken_since()
+    {
+        var journal = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 in, M1 runs")
+            .Did(Starters.Stop, "KM1 out, M1 stopped")
+            .Did(Starters.StopReleased, "KM1 out, M1 stopped")
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Volts("KM1:A1", "KM1:A2", 231, Starters.Press);
+        var top = journal.Diagnose().Units.First(u => u.Unit.Length > 0);
+        top.Unit.ShouldBe("KM1");
+        top.Suspects[0].Fault!.Id.ShouldBeOneOf("KM1/A1-A2-open", "KM1/jammed", "KM1/coil-shorted");
+        top.Suspects[0].ComesAndGoes.ShouldBeLessThan(0.5);
+    }
+
     /// <summary>A machine that runs is stopped by its own Stop before a disconnecting device is opened (common practice).</summary>
     [Fact]
     public void Isolating_beside_a_running_motor_asks_for_its_stop_first()
