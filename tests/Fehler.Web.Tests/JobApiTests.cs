@@ -58,7 +58,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
                 type = "finding",
                 unit = mode.Unit,
                 fault,
-                text = mode.Title,
+                text = mode.Title.ToString(),
             }
         );
         await Add(
@@ -67,7 +67,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
             {
                 type = "repair",
                 unit = mode.Unit,
-                action = mode.Remedy,
+                action = mode.Remedy.ToString(),
                 parts = Array.Empty<string>(),
                 minutes = 20,
                 cause = "wear",
