@@ -105,7 +105,7 @@ internal static class PrintEndpoints
         using var pdf = new TablePdf(
             $"{circuit.Tag} {circuit.Title}: reading sheet",
             $"{circuit.Area} · {circuit.Enclosure} · {circuit.Drawing} · return {circuit.Reference}. Volts ±10 % with the "
-                + "supply, coils and windings ±20 %; stray: nothing holds the point.",
+                + "supply, coils and windings differ by make, up to twofold; stray: nothing holds the point.",
             "Expected of the healthy circuit, by simulation. Live work only by competent persons under local codes; ohms only "
                 + "isolated and proved dead.",
             [

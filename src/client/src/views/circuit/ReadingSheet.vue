@@ -28,8 +28,8 @@ onMounted(async () => {
 <template>
   <PageProblem :text="problem" />
   <p>
-    What a good circuit shows, by simulation. Volts ±10 % with the supply; coils and windings ±20 %; "stray": nothing
-    holds the point, a sensitive meter may show anything. Return: {{ circuit.reference }}.
+    What a good circuit shows, by simulation. Volts ±10 % with the supply; coils and windings differ by make, up to
+    twofold; "stray": nothing holds the point, a sensitive meter may show anything. Return: {{ circuit.reference }}.
   </p>
   <div class="row no-print">
     <InputText v-model="search" placeholder="Find a terminal, wire or device" aria-label="Find in the reading sheet" />
