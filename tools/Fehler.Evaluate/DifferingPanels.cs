@@ -110,12 +110,7 @@ internal sealed class DifferingPanels(int every)
                     $"{a.Id}/exchanged-with-{b.Id}",
                     a.Id,
                     $"Wires {a.Wire} and {b.Wire} are exchanged",
-                    [
-                        new ConductorOpen(a.Id),
-                        new ConductorOpen(b.Id),
-                        new Bridge(a.From, b.To, a.Ohms.Value),
-                        new Bridge(b.From, a.To, b.Ohms.Value),
-                    ],
+                    Miswiring.Exchanged(a, b),
                     0.1,
                     "Land them as drawn."
                 );

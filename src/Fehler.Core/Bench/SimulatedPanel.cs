@@ -66,7 +66,7 @@ public sealed class SimulatedPanel
     /// <summary>Operates the panel and says what is seen.</summary>
     public ImmutableSortedDictionary<string, string> Operate(IEnumerable<Step> steps)
     {
-        var outcome = _simulator.Do(State, steps);
+        var outcome = Done(steps);
         State = outcome.State;
         return outcome.Appearances;
     }
@@ -116,7 +116,9 @@ public sealed class SimulatedPanel
     /// <summary>Takes a reading with devices held meanwhile and let go afterwards; a meter's scatter of 1 % is on it.</summary>
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {
-        var outcome = _simulator.Do(State, held);
+        // Fetching a meter takes time.
+        State = State.Rested;
+        var outcome = Done(held);
         var value = quantity switch
         {
             Quantity.Volts or Quantity.DcVolts => Volts(outcome.Solution, quantity, from, to),
@@ -156,6 +158,19 @@ public sealed class SimulatedPanel
 
     private double Scattered(double value, double digits) =>
         Math.Round(Math.Abs(value * (1 + _meterError + 0.01 * (2 * _meter.NextDouble() - 1)) + digits * (2 * _meter.NextDouble() - 1)), 2);
+
+    /// <summary>Who presses Reset has waited until it holds.</summary>
+    private Outcome Done(IEnumerable<Step> steps)
+    {
+        Outcome? outcome = null;
+        foreach (var step in steps)
+        {
+            var from = outcome?.State ?? State;
+            outcome = _simulator.Do(_simulator.IsReset(step) ? from.Cooled : from, step);
+        }
+
+        return outcome ?? _simulator.Do(State, []);
+    }
 
     private Step Released(Step held)
     {

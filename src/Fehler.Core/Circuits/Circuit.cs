@@ -38,6 +38,9 @@ public sealed record Circuit
     /// <summary>Earth, as the supply's terminal.</summary>
     public TerminalId Earth => Supply.Terminal("PE");
 
+    /// <summary>Whether a conductor is protective earth, whatever it is numbered: its wire is the one that earth is on.</summary>
+    public bool IsProtective(Conductor conductor) => conductor.Wire == WireAt(Earth);
+
     /// <summary>This circuit with everything that follows from it, worked out as it is asked for.</summary>
     public CompiledCircuit Compile() => new(this);
 
@@ -45,6 +48,9 @@ public sealed record Circuit
 
     /// <summary>Where a terminal is: the place of its device.</summary>
     public Location LocationOf(TerminalId terminal) => Location(Device(terminal.Device).Location);
+
+    /// <summary>Length of a wire between two terminals whose length nobody states, metres.</summary>
+    public double MetresBetween(TerminalId from, TerminalId to) => Circuits.Location.MetresBetween(LocationOf(from), LocationOf(to));
 
     /// <summary>Wire numbers landed on a terminal; more than one only when the description is wrong.</summary>
     public string WireAt(TerminalId terminal) => Conductors.FirstOrDefault(c => c.From == terminal || c.To == terminal)?.Wire ?? "";

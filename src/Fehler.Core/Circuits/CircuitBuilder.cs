@@ -41,7 +41,7 @@ public sealed class CircuitBuilder
         checks.PathsOf(devices);
         checks.Closed(devices);
         CircuitChecks.Couplings(devices);
-        var nets = Numbered(NetDerivation.Of(Paths, [.. devices.Where(d => d.Kind.IsSupply).Select(d => d.Tag)]));
+        var nets = Numbered(NetDerivation.Of(Paths, devices));
         var given = CheckedConductors(nets, devices);
         var derived = Routing.Derive(
             [.. nets.Where(n => !given.Any(c => n.Terminals.Contains(c.From) || n.Terminals.Contains(c.To)))],
@@ -124,7 +124,11 @@ public sealed class CircuitBuilder
         {
             var conductor = Conductors[i];
             var at = $"$.conductors[{i}]";
-            Require(conductor.Metres is > 0 and <= 5000, $"{at}.metres", "must be above 0 and at most 5000 m.");
+            Require(
+                double.IsNaN(conductor.Metres) || conductor.Metres is > 0 and <= 5000,
+                $"{at}.metres",
+                "must be above 0 and at most 5000 m."
+            );
             Require(conductor.SquareMillimetres is > 0 and <= 1000, $"{at}.mm2", "must be above 0 and at most 1000 mm².");
             Require(conductor.From != conductor.To, at, "begins and ends at the same terminal.");
             CircuitChecks.Terminal(devices, conductor.From, $"{at}.from");
@@ -149,7 +153,13 @@ public sealed class CircuitBuilder
             }
         }
 
-        return Conductors;
+        Location PlaceOf(TerminalId t) => Locations.First(l => l.Id == devices.First(d => d.Tag == t.Device).Location);
+        return
+        [
+            .. Conductors.Select(c =>
+                double.IsNaN(c.Metres) ? c with { Metres = Location.MetresBetween(PlaceOf(c.From), PlaceOf(c.To)) } : c
+            ),
+        ];
     }
 
     private HashSet<TerminalId> Reached(TerminalId from)

@@ -146,6 +146,8 @@ internal sealed class CircuitChecks(CircuitBuilder given)
 
         foreach (var device in given.Devices)
         {
+            Names(device, $"$.devices[{given.Devices.IndexOf(device)}].parameters.{DeviceKind.TerminalNames.Name}");
+
             // A change-over contact or a supply's star point shares a terminal by its kind; contacts that a description lists do not.
             var twice = device.Kind.WithDefaults(device).Parameters.TryGetValue(DeviceKind.ContactsParameter, out var listed)
                 ? device
@@ -153,7 +155,9 @@ internal sealed class CircuitChecks(CircuitBuilder given)
                     .SelectMany(e => new[] { e.A, e.B })
                     .GroupBy(t => t)
                     .FirstOrDefault(g =>
-                        g.Count() > 1 && listed.Words!.Value.Any(w => w.Split('-').Contains(g.Key)) && !device.Kind.SharesTerminals
+                        g.Count() > 1
+                        && listed.Words!.Value.Any(w => Element.FromContact(w) is var c && (c.A == g.Key || c.B == g.Key))
+                        && !device.Kind.SharesTerminals
                     )
                 : null;
             Require(
@@ -165,6 +169,44 @@ internal sealed class CircuitChecks(CircuitBuilder given)
 
         Require(given.Devices.Any(d => d.Kind.IsSupply), "$.devices", "has no supply; the circuit needs a device of kind 'supply'.");
     }
+
+    /// <summary>Printed names are of terminals that there are, and leave no two terminals with one name.</summary>
+    private static void Names(Device device, string at)
+    {
+        if (!device.HasOwnNames)
+        {
+            return;
+        }
+
+        var named = device.Kind.WithDefaults(device);
+        var own = device.Kind.Terminals(named with { Parameters = named.Parameters.Remove(DeviceKind.TerminalNames.Name) });
+        foreach (var name in device.Given(DeviceKind.TerminalNames.Name).Words!.Value.Select(n => n.Split('=')[0]))
+        {
+            Require(own.Contains(name), at, $"names terminal {name}, which {device.Tag} does not have; it has {string.Join(", ", own)}.");
+        }
+
+        var elements = device.Kind.Elements(named);
+        var listed = elements.Where(e => e.IsListed).SelectMany(e => new[] { e.A, e.B }).ToHashSet();
+        var twice = elements
+            .Where(e => !e.IsListed)
+            .SelectMany(e => new[] { (Own: e.OwnA, Printed: e.A), (Own: e.OwnB, Printed: e.B) })
+            .Distinct()
+            .GroupBy(t => t.Printed)
+            .FirstOrDefault(g => g.Count() > 1 || listed.Contains(g.Key))
+            ?.Key;
+        Require(twice is null, at, $"leave two terminals of {device.Tag} with the name {twice}; name the other one too.");
+    }
+
+    /// <summary>Two terminals, then words that say what it does.</summary>
+    private static bool IsContact(string listed) =>
+        listed.Split(' ', StringSplitOptions.RemoveEmptyEntries) is [var ends, ..]
+        && ends.Split('-') is [{ Length: > 0 } a, { Length: > 0 } b]
+        && IsName(a)
+        && IsName(b);
+
+    /// <summary>What may stand in <c>KM1:13-14,23-24</c> without being taken for something else.</summary>
+    private static bool IsName(string name) =>
+        name.Length <= CircuitLimits.Name && name[0] != '~' && name.IndexOfAny([':', ',', '-', '=', ' ']) < 0;
 
     private static void Parameter(Device device, string name, ParameterValue value, string at)
     {
@@ -190,12 +232,32 @@ internal sealed class CircuitChecks(CircuitBuilder given)
                 break;
             case ContactsSpec:
                 Require(
-                    value.Words is { } words && words.All(w => w.Split('-').Length == 2 && w.Split('-').All(e => e.Length > 0)),
+                    value.Words is { } words && words.All(IsContact),
                     at,
-                    $"'{value}' is not a list of terminal pairs like [\"13-14\"]."
+                    $"'{value}' is not a list of terminal pairs like [\"13-14\"], with no, nc or delayed behind where the digits do not say it."
                 );
                 AtMost(value.Words!.Value.Length, CircuitLimits.Contacts, at, "contacts");
                 Fits(string.Concat(value.Words.Value.Select(w => w.Length > CircuitLimits.Name ? w : "")), CircuitLimits.Name, at);
+                break;
+            case NamesSpec:
+                Require(
+                    value.Words is { } names
+                        && names.All(n => n.Split('=') is [{ Length: > 0 }, { Length: > 0 } printed] && IsName(printed)),
+                    at,
+                    $"'{value}' is not a list of names like [\"1=L1\", \"2=T1\"]."
+                );
+                AtMost(value.Words!.Value.Length, CircuitLimits.Contacts, at, "names");
+                Require(
+                    value.Words.Value.Select(n => n.Split('=')[0]).Distinct().Count() == value.Words.Value.Length
+                        && value.Words.Value.Select(n => n.Split('=')[1]).Distinct().Count() == value.Words.Value.Length,
+                    at,
+                    $"'{value}' names a terminal twice."
+                );
+                Require(
+                    value.Words.Value.All(n => n.Split('=')[0] != "PE"),
+                    at,
+                    "names PE otherwise; the terminal of the protective conductor is called PE everywhere, so that nobody mistakes it."
+                );
                 break;
             case WordSpec choice:
                 Require(

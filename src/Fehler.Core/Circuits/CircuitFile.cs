@@ -14,7 +14,12 @@ namespace Fehler.Core.Circuits;
 public static class CircuitFile
 {
     public const string FormatName = "fehler-circuit";
-    public const int FormatVersion = 1;
+
+    /// <summary>
+    /// Version that is written. Version 2 has terminals as printed, contacts that say what they do, coils that read OL and supplies without
+    /// neutral; version 1 is still read.
+    /// </summary>
+    public const int FormatVersion = 2;
 
     private static readonly JsonSerializerOptions Pretty = new()
     {

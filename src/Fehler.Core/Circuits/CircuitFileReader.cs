@@ -38,11 +38,11 @@ internal static class CircuitFileReader
         }
 
         var version = Number(root, "version", "$");
-        if (version != CircuitFile.FormatVersion)
+        if (version is not (1 or CircuitFile.FormatVersion))
         {
             throw new CircuitException(
                 "$.version",
-                FormattableString.Invariant($"is {version}; this program reads version {CircuitFile.FormatVersion}.")
+                FormattableString.Invariant($"is {version}; this program reads versions 1 and {CircuitFile.FormatVersion}.")
             );
         }
 
@@ -190,7 +190,7 @@ internal static class CircuitFileReader
             Text(e, "wire", at),
             Terminal(Member(e, "from", at), $"{at}.from"),
             Terminal(Member(e, "to", at), $"{at}.to"),
-            Number(e, "metres", at, Conductor.DefaultMetres),
+            Number(e, "metres", at, Conductor.NotStated),
             Number(e, "mm2", at, Conductor.DefaultSquareMillimetres)
         );
     }

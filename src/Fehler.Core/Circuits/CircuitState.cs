@@ -11,6 +11,17 @@ public sealed record CircuitState(ImmutableArray<DeviceState> Devices, Immutable
     public static CircuitState AtRest(Circuit circuit) =>
         new([.. circuit.Devices.Select(d => new DeviceState(d.Kind.InitialPosition(d)))], []);
 
+    /// <summary>What stands how, whatever has passed of delays and is left of heat: voltages and currents follow from this alone.</summary>
+    public CircuitState Timeless =>
+        Devices.All(d => d is { Progress: 0, Heat: 0 }) ? this : this with { Devices = [.. Devices.Select(d => d.Timeless)] };
+
+    /// <summary>The same after everything has cooled.</summary>
+    public CircuitState Cooled =>
+        Devices.All(d => d.Heat == 0) ? this : this with { Devices = [.. Devices.Select(d => d with { Heat = 0 })] };
+
+    /// <summary>After somebody has turned to something else: where nothing turns everything has cooled.</summary>
+    public CircuitState Rested => Devices.All(d => d.Speed == 0) ? Cooled : this;
+
     public CircuitState With(int device, DeviceState state) => this with { Devices = Devices.SetItem(device, state) };
 
     public bool Equals(CircuitState? other) =>

@@ -12,9 +12,11 @@ namespace Fehler.Core.Circuits;
 /// <param name="SquareMillimetres">Copper cross-section, mm².</param>
 public sealed record Conductor(string Id, string Wire, TerminalId From, TerminalId To, double Metres, double SquareMillimetres)
 {
-    /// <summary>The default of the trade for control wiring: 5 m of 1.5 mm².</summary>
-    public const double DefaultMetres = 5,
-        DefaultSquareMillimetres = 1.5;
+    /// <summary>Control wiring, where nothing else is stated, mm² (common practice).</summary>
+    public const double DefaultSquareMillimetres = 1.5;
+
+    /// <summary>Length of a conductor whose length nobody states: it follows from the places of its ends.</summary>
+    public const double NotStated = double.NaN;
 
     /// <summary>Resistance at 20 °C, ohm, from <see cref="OhmsPerKilometre"/>.</summary>
     public Ohms Ohms => new(OhmsPerKilometre(SquareMillimetres) * Metres / 1000);

@@ -54,7 +54,24 @@ public sealed record Device(
 
     public Device With(string name, ParameterValue value) => this with { Parameters = Parameters.SetItem(name, value) };
 
+    /// <summary>A terminal by the name that is printed at it.</summary>
     public TerminalId Terminal(string name) => new(Tag, name);
+
+    /// <summary>A terminal by the name that the device's kind has for it.</summary>
+    public TerminalId At(string name) => new(Tag, Printed(name));
+
+    internal bool HasOwnNames => Parameters.ContainsKey(DeviceKind.TerminalNames.Name);
+
+    /// <summary>What is printed at the terminal that the kind calls so.</summary>
+    public string Printed(string name) => Names.FirstOrDefault(n => n.Own == name).Printed ?? name;
+
+    /// <summary>What the kind calls the terminal that is printed so.</summary>
+    internal string Own(string printed) => Names.FirstOrDefault(n => n.Printed == printed).Own ?? printed;
+
+    private IEnumerable<(string Own, string Printed)> Names =>
+        Parameters.TryGetValue(DeviceKind.TerminalNames.Name, out var names)
+            ? names.Words!.Value.Select(n => n.Split('=')).Select(n => (n[0], n[1]))
+            : [];
 
     public bool Equals(Device? other) =>
         other is not null

@@ -20,8 +20,12 @@ public abstract class DeviceKind
 
     public virtual ImmutableArray<ParameterSpec> Parameters => [];
 
-    /// <summary>Two-terminal pieces in a fixed order; behaviour refers to them by index.</summary>
-    public abstract ImmutableArray<Element> Elements(Device device);
+    /// <summary>Two-terminal pieces in a fixed order, with the terminals that are printed on this device; behaviour refers to them by index.</summary>
+    public ImmutableArray<Element> Elements(Device device) =>
+        device.HasOwnNames ? [.. OwnElements(device).Select(e => e.On(device))] : OwnElements(device);
+
+    /// <summary>The same with the terminals as this kind calls them.</summary>
+    private protected abstract ImmutableArray<Element> OwnElements(Device device);
 
     /// <summary>Terminals a conductor can be landed on.</summary>
     public virtual ImmutableArray<string> Terminals(Device device) =>
@@ -152,8 +156,12 @@ public abstract class DeviceKind
     public static NumberSpec FittedYear { get; } =
         ParameterSpec.Number("fittedYear", "Year it was fitted; 0 when not known", "", 0, 0, 2200);
 
+    /// <summary>Terminals that are printed otherwise than the kind calls them, like <c>1=L1</c>; every kind takes it.</summary>
+    public static NamesSpec TerminalNames { get; } =
+        new("terminals", "Terminals that are printed otherwise, like 1=L1, 2=T1", ParameterValue.FromWords([]));
+
     /// <summary>The kind's own parameters and those that every device takes.</summary>
-    public IEnumerable<ParameterSpec> AllParameters => Parameters.Append(FittedYear);
+    public IEnumerable<ParameterSpec> AllParameters => Parameters.Append(FittedYear).Append(TerminalNames);
 
     internal ParameterSpec Parameter(string name) => AllParameters.First(p => p.Name == name);
 

@@ -13,13 +13,18 @@ internal sealed class NetDerivation
     private readonly Dictionary<TerminalId, string> _proposed = [];
     private readonly HashSet<TerminalId> _power = [];
     private ImmutableArray<string> _supplies = [];
+    private ImmutableDictionary<string, Device> _devices = ImmutableDictionary<string, Device>.Empty;
 
     /// <summary>Terminals of each net in reading order, with its proposed wire number and whether it carries power.</summary>
     /// <param name="paths">The structure.</param>
-    /// <param name="supplies">Tags of the supplies: their wires are called as their terminals.</param>
-    public static ImmutableArray<Net> Of(ImmutableArray<CircuitPath> paths, ImmutableArray<string> supplies)
+    /// <param name="devices">The devices; the wires of supplies are called as their terminals.</param>
+    public static ImmutableArray<Net> Of(ImmutableArray<CircuitPath> paths, ImmutableArray<Device> devices)
     {
-        var derivation = new NetDerivation { _supplies = supplies };
+        var derivation = new NetDerivation
+        {
+            _supplies = [.. devices.Where(d => d.Kind.IsSupply).Select(d => d.Tag)],
+            _devices = devices.ToImmutableDictionary(d => d.Tag),
+        };
         foreach (var path in paths.OrderBy(p => p.Type))
         {
             derivation.Add(path);
@@ -140,11 +145,11 @@ internal sealed class NetDerivation
         return nets.ToImmutable();
     }
 
-    private static string PolePosition(ImmutableArray<TerminalId> members)
+    private string PolePosition(ImmutableArray<TerminalId> members)
     {
         foreach (var member in members)
         {
-            switch (member.Name)
+            switch (_devices[member.Device].Own(member.Name))
             {
                 case "1" or "2" or "U" or "U1":
                     return "L1";

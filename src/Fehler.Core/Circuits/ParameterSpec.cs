@@ -45,5 +45,11 @@ public sealed record NumberSpec(string Name, string Description, string In, Para
 public sealed record WordSpec(string Name, string Description, ParameterValue Default, params string[] Choices)
     : ParameterSpec(Name, Description, Default);
 
-/// <summary>A parameter that lists contacts as pairs of terminals.</summary>
+/// <summary>A parameter that lists other names, like <c>1=L1</c>.</summary>
+public sealed record NamesSpec(string Name, string Description, ParameterValue Default) : ParameterSpec(Name, Description, Default);
+
+/// <summary>
+/// A parameter that lists contacts as pairs of terminals, with what they do where their digits do not say so: <c>13-14</c>, <c>3-5 nc</c>,
+/// <c>7-8 no delayed</c>, <c>1-2 left right</c>.
+/// </summary>
 public sealed record ContactsSpec(string Name, string Description, ParameterValue Default) : ParameterSpec(Name, Description, Default);

@@ -33,7 +33,11 @@ internal sealed class PointReferences
             .From.Concat(path.To)
             .Concat(path.Expression.Parts().SelectMany(p => p.In.Concat(p.Out).Select(t => new TerminalId(p.Device, t))))
             .ToList();
-        if (_circuit.Device(path.From[0].Device).Kind.DirectOutput is { } output && output.Plus == path.From[0].Name)
+        if (
+            _circuit.Device(path.From[0].Device) is var source
+            && source.Kind.DirectOutput is { } output
+            && output.Plus == source.Own(path.From[0].Name)
+        )
         {
             _direct.UnionWith(points);
         }

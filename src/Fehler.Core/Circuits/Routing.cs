@@ -52,12 +52,20 @@ internal static class Routing
     )
     {
         string PlaceOf(TerminalId t) => devices.First(d => d.Tag == t.Device).Location;
+        Location At(string id) => locations.First(l => l.Id == id);
+        // From station to station the cable goes to the nearest first, whatever the order of reading.
         var byPlace = net.Terminals.GroupBy(PlaceOf).ToList();
+        if (wiring == FieldWiring.Chained)
+        {
+            byPlace = [.. byPlace.OrderBy(p => At(p.Key).Type == LocationType.FieldStation ? At(p.Key).CableMetres : 0)];
+        }
+
         foreach (var place in byPlace)
         {
+            var within = Location.MetresBetween(At(place.Key), At(place.Key));
             foreach (var (a, b) in place.Zip(place.Skip(1)))
             {
-                yield return (a, b, Conductor.DefaultMetres);
+                yield return (a, b, within);
             }
         }
 
@@ -66,7 +74,7 @@ internal static class Routing
             yield break;
         }
 
-        Location Of(IGrouping<string, TerminalId> place) => locations.First(l => l.Id == place.Key);
+        Location Of(IGrouping<string, TerminalId> place) => At(place.Key);
         var home = byPlace.FirstOrDefault(p => Of(p).Type == LocationType.Enclosure);
         var panel = home?.Key ?? locations.FirstOrDefault(l => l.Type == LocationType.Enclosure)?.Id;
         var strip = devices.FirstOrDefault(d => d.Kind.IsStrip && d.Location == panel);
@@ -81,7 +89,7 @@ internal static class Routing
             // A home run: both ends of a wire from station to station come to the strip.
             foreach (var place in byPlace)
             {
-                yield return (strip!.Terminal(net.Wire), place.First(), Math.Max(Conductor.DefaultMetres, Of(place).CableMetres));
+                yield return (strip!.Terminal(net.Wire), place.First(), Of(place).MetresFromPanel);
             }
 
             yield break;
@@ -91,19 +99,21 @@ internal static class Routing
         if (strip is not null)
         {
             var clamp = strip.Terminal(net.Wire);
-            yield return (hub, clamp, Conductor.DefaultMetres);
+            yield return (hub, clamp, Location.MetresBetween(Of(home), Of(home)));
             hub = clamp;
         }
 
-        var cabled = Of(home).CableMetres;
+        var (end, from) = (hub, Of(home));
         foreach (var place in byPlace.Where(p => p != home))
         {
-            var metres = wiring == FieldWiring.Chained ? Math.Abs(Of(place).CableMetres - cabled) : Of(place).CableMetres;
-            yield return (hub, place.First(), Math.Max(Conductor.DefaultMetres, metres));
-            if (wiring == FieldWiring.Chained && Of(place).Type == LocationType.FieldStation)
+            if (wiring != FieldWiring.Chained || Of(place).Type != LocationType.FieldStation)
             {
-                (hub, cabled) = (place.Last(), Of(place).CableMetres);
+                yield return (hub, place.First(), Of(place).MetresFromPanel);
+                continue;
             }
+
+            yield return (end, place.First(), Location.MetresBetween(from, Of(place)));
+            (end, from) = (place.Last(), Of(place));
         }
     }
 }

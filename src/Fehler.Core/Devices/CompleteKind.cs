@@ -29,6 +29,12 @@ internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFail
 
     public virtual TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) => null;
 
+    public virtual double Heated(Device device, DeviceState state, IDeviceMeter meter, Seconds time) => state.Heat;
+
+    public virtual Seconds RunUpTime(Device device) => new(0);
+
+    public virtual Wording? Refuses(Device device, DeviceState state, string position) => null;
+
     public virtual string? Appearance(Device device, DeviceState state, IDeviceMeter meter) => null;
 
     public virtual string Seen(Device device, Look look, DeviceState state, Device drawn) => look.Answers[0];

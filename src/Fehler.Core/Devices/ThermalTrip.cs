@@ -22,9 +22,16 @@ internal static class ThermalTrip
     /// <summary>Time from cold at 7.2 times the setting over the class.</summary>
     private const double ColdShare = 0.65;
 
-    /// <summary>Time to trip from cold; never below the ultimate current.</summary>
+    /// <summary>
+    /// What is left of its heat when it can be reset by hand, and when it resets by itself, over the heat at its setting: one to some
+    /// minutes after a trip (common practice).
+    /// </summary>
+    private const double ResetsByHandBelow = 0.8,
+        ResetsByItselfBelow = 0.64;
+
+    /// <summary>Time left until it trips; never below the ultimate current.</summary>
     /// <remarks>
-    /// One thermal time constant: t = tau ln(m² / (m² - u²)), calibrated at 7.2 times the setting, cold, so that it lies within the band
+    /// One thermal time constant: t = tau ln((m² - h) / (m² - u²)), calibrated at 7.2 times the setting, cold, so that it lies within the band
     /// of each class there (10: 4 to 10 s, 20: 6 to 20 s, 30: 9 to 30 s; IEC 60947-4-1, from memory) and within the class's own number of
     /// seconds at 6 times (NEMA ICS 2, from memory).
     /// </remarks>
@@ -32,7 +39,8 @@ internal static class ThermalTrip
     /// <param name="lowest">Lowest pole current over the setting.</param>
     /// <param name="tripClass">Trip class.</param>
     /// <param name="phaseLossSensitive">Whether a lost phase makes it trip earlier.</param>
-    public static Seconds TimeToTrip(double highest, double lowest, double tripClass, bool phaseLossSensitive)
+    /// <param name="heat">What earlier starts and running have left in it, see <see cref="DeviceState.Heat"/>.</param>
+    public static Seconds TimeToTrip(double highest, double lowest, double tripClass, bool phaseLossSensitive, double heat = 0)
     {
         var phaseLost = lowest < 0.3 * highest;
         var ultimate =
@@ -44,9 +52,37 @@ internal static class ThermalTrip
             return Seconds.Never;
         }
 
-        var tau = ColdShare * tripClass / Math.Log(7.2 * 7.2 / (7.2 * 7.2 - Ultimate * Ultimate));
-        return new(tau * Math.Log(highest * highest / (highest * highest - ultimate * ultimate)));
+        var (square, trips) = (highest * highest, ultimate * ultimate);
+        return new(heat >= trips ? 0 : TimeConstant(tripClass) * Math.Log((square - heat) / (square - trips)));
     }
+
+    /// <summary>How warm it is after a time at one current.</summary>
+    /// <param name="heat">How warm it was.</param>
+    /// <param name="highest">Highest pole current over the setting.</param>
+    /// <param name="tripClass">Trip class.</param>
+    /// <param name="time">How long.</param>
+    public static double Heated(double heat, double highest, double tripClass, Seconds time) =>
+        Math.Round(highest * highest + (heat - highest * highest) * Math.Exp(-time.Value / TimeConstant(tripClass)), 8);
+
+    /// <summary>Time without current until it resets by itself.</summary>
+    public static Seconds TimeToResetByItself(double heat, double tripClass) => TimeToCool(heat, ResetsByItselfBelow, tripClass);
+
+    /// <summary>Why it does not stay reset yet; null when it does.</summary>
+    public static Wording? TooHot(string tag, double heat, double tripClass)
+    {
+        if (heat <= ResetsByHandBelow)
+        {
+            return null;
+        }
+
+        var halfMinutes = Math.Ceiling(TimeToCool(heat, ResetsByHandBelow, tripClass).Value / 30);
+        return $"{tag} is too hot to reset: let it cool for about {30 * halfMinutes:0} s";
+    }
+
+    private static Seconds TimeToCool(double heat, double to, double tripClass) =>
+        new(heat <= to ? 0 : TimeConstant(tripClass) * Math.Log(heat / to));
+
+    private static double TimeConstant(double tripClass) => ColdShare * tripClass / Math.Log(7.2 * 7.2 / (7.2 * 7.2 - Ultimate * Ultimate));
 
     /// <summary>How a dial looks beside what is drawn.</summary>
     /// <param name="share">Setting over the one that is drawn.</param>

@@ -20,6 +20,12 @@ internal sealed class Assessment
     /// <summary>A proof fits the fault far better than chance; one of a fault of unknown size fits less sharply.</summary>
     private const double ProvesAbove = 10 * Likelihood.OutlierShare * 0.05;
 
+    /// <summary>How many times better one has to fit to be told from another by one reading.</summary>
+    private const double Telling = 4;
+
+    /// <summary>What may still be open beside a suspect that is called proved.</summary>
+    private const double OpenShare = 0.02;
+
     /// <summary>From here on the meter is checked before anything else is done.</summary>
     private const double SuspectMeterAbove = 0.4;
 
@@ -123,11 +129,13 @@ internal sealed class Assessment
         }
 
         var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == trip.Device);
+        // Once it has been reset it stands tripped with none: what explained the trip is what is left of them all.
+        var stands = _session.Hypotheses.Select((h, i) => h.State.Devices[index].Position == trip.Position ? _posterior[i] : 0).Sum() > 0.5;
         var weights = _session
             .Hypotheses.Select(
                 (h, i) =>
-                    h.State.Devices[index].Position != trip.Position ? 0
-                    : h.Fault?.IsIn(trip.Device) == true ? ByItselfShare * _posterior[i]
+                    h.Fault is null || (stands && h.State.Devices[index].Position != trip.Position) ? 0
+                    : h.Fault.IsIn(trip.Device) ? ByItselfShare * _posterior[i]
                     : _posterior[i]
             )
             .Append(0)
@@ -260,7 +268,10 @@ internal sealed class Assessment
                 .Take(MostReasons),
         ];
 
-    /// <summary>The suspect's own proof: a reading on its points, or its look, that fits it and not a healthy circuit.</summary>
+    /// <summary>
+    /// The suspect's own proof: a reading on its points, or its look, that fits it and neither a healthy circuit nor what else is still
+    /// possible. A welded contact reads like a short circuit in the cable beside it.
+    /// </summary>
     private bool IsProved(Suspect suspect)
     {
         var best = _session
@@ -277,7 +288,8 @@ internal sealed class Assessment
 
         return _session.Observations.Any(o =>
             o.FitOf(best) > ProvesAbove
-            && o.FitOf(best) > 4 * o.FitOf(_session.Healthy)
+            && o.FitOf(best) > Telling * o.FitOf(_session.Healthy)
+            && RivalsThatFit(o, suspect, best) < OpenShare
             && o.Entry switch
             {
                 Reading r => fault.ProofPoints is { } points
@@ -288,6 +300,26 @@ internal sealed class Assessment
             }
         );
     }
+
+    /// <summary>
+    /// Share of what is not this unit, nor the same circuit under another name, and would have shown the same. What made a fuse blow agrees
+    /// that it has blown.
+    /// </summary>
+    private double RivalsThatFit(Observation observation, Suspect suspect, Hypothesis best)
+    {
+        var fault = PartIn(suspect.Unit, suspect.Fault!);
+        return _session
+            .Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i]))
+            .Where(x => x.Share > 1e-4 && x.Hypothesis.Fault is { } other && !other.IsIn(suspect.Unit))
+            .Where(x => !StandsAlike(x.Hypothesis, fault))
+            .Where(x => !IsSameFault(PartIn(x.Hypothesis.Fault!.Unit, x.Hypothesis.Fault), fault))
+            .Where(x => observation.FitOf(x.Hypothesis) * Telling > observation.FitOf(best))
+            .Sum(x => x.Share);
+    }
+
+    private bool StandsAlike(Hypothesis hypothesis, FaultMode fault) =>
+        fault is { AskWhy: not null, Alterations: [FoundInPosition found] }
+        && hypothesis.State.Devices[_session.Compiled.Network.DeviceIndex(found.Device)].Position == found.Position;
 
     /// <summary>
     /// A voltage that a rival says nothing holds there: over the capacitance of a cable a meter of high impedance may show as much across a
@@ -340,10 +372,10 @@ internal sealed class Assessment
             return [];
         }
 
-        var near =
-            proposals.Any(p => p.Bits > TestChoice.LeastBits) || unit.Probability > FoundShare
-                ? []
-                : units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > 0.05).Select(u => u.Unit);
+        var least = unit.Probability > FoundShare ? OpenShare / 2 : 0.05;
+        var near = proposals.Any(p => p.Bits > TestChoice.LeastBits)
+            ? []
+            : units.Where(u => u.Unit != unit.Unit && u.Unit.Length > 0 && u.Probability > least).Select(u => u.Unit);
         var lead = PartIn(unit.Unit, unit.Suspects[0].Fault!);
         var same = _session
             .Hypotheses.Select(h => h.Fault)

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 
@@ -221,7 +222,7 @@ public sealed class DiagnosisSession
             BringAll();
             if (FitOfLeading() < PairsBelow)
             {
-                SuspectPairs();
+                SuspectMore();
             }
         }
     }
@@ -254,15 +255,15 @@ public sealed class DiagnosisSession
     }
 
     /// <summary>
-    /// Somebody waited; or what worked when it was tried before, at rest again, does not: who knows how long ago that was. What is tried
-    /// for the first time and fails has hardly broken just then.
+    /// Somebody waited; or at rest again everything that was done had been done before, when it worked: who knows how long ago that was.
+    /// What is tried for the first time and fails has hardly broken just then.
     /// </summary>
     private bool TimePassed(JournalEntry entry, CircuitState before) =>
         entry is OperationSeen { Steps: var steps }
         && (
             steps.Any(s => s.Seconds >= TakesTime)
             || (
-                _observations.SkipLast(1).Any(o => o.Entry is OperationSeen tried && tried.Steps.SequenceEqual(steps))
+                !steps.Except(_observations.SkipLast(1).Select(o => o.Entry).OfType<OperationSeen>().SelectMany(o => o.Steps)).Any()
                 && !new Simulator(Compiled.Network).Observe(before).Appearances.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value))
             )
         );
@@ -302,27 +303,42 @@ public sealed class DiagnosisSession
                 return;
             }
 
-            Bring([
-                .. behind.TakeWhile(h =>
-                    (left -= Math.Exp(h.LogWeight - most)) > -1 && left + Math.Exp(h.LogWeight - most) > NegligibleShare / 2 * all
-                ),
-            ]);
+            // What turns out to fit as little as it did before is left again on the way.
+            var least = most + Math.Log(NegligibleShare / 4 * all / behind.Count);
+            Bring(
+                [
+                    .. behind.TakeWhile(h =>
+                        (left -= Math.Exp(h.LogWeight - most)) > -1 && left + Math.Exp(h.LogWeight - most) > NegligibleShare / 2 * all
+                    ),
+                ],
+                least
+            );
         }
     }
 
-    /// <summary>Brings every hypothesis to the end of the journal, for questions that are about the unlikely ones too.</summary>
-    internal void BringAll() => Bring([.. _hypotheses.Where(h => !IsUpToDate(h))]);
+    /// <summary>
+    /// Brings every hypothesis to the end of the journal, for questions that are about the unlikely ones too; the hundreds of wirings that
+    /// nothing points to stay behind.
+    /// </summary>
+    internal void BringAll() => Bring([.. Catalogued.Where(h => !IsUpToDate(h))]);
+
+    /// <summary>All but the wirings that were thought of because nothing else fitted.</summary>
+    internal IEnumerable<Hypothesis> Catalogued => _hypotheses.Where((h, i) => i < _singles || !IsDifference(h));
+
+    private static bool IsDifference(Hypothesis h) => h.Fault is { IsWiring: true, Parts.IsEmpty: true };
 
     /// <summary>Brings hypotheses to the end of the journal; the healthy circuit first, which the others are compared with.</summary>
-    private void Bring(IReadOnlyList<Hypothesis> hypotheses)
+    private void Bring(IReadOnlyList<Hypothesis> hypotheses, double least = double.NegativeInfinity)
     {
-        Bring(Healthy);
-        System.Threading.Tasks.Parallel.ForEach(hypotheses.Where(h => h != Healthy), Bring);
+        Bring(Healthy, double.NegativeInfinity);
+        System.Threading.Tasks.Parallel.ForEach(hypotheses.Where(h => h != Healthy), h => Bring(h, least));
     }
 
-    private void Bring(Hypothesis hypothesis)
+    /// <param name="hypothesis">Which one.</param>
+    /// <param name="least">It is left on the way when it weighs less than this.</param>
+    private void Bring(Hypothesis hypothesis, double least)
     {
-        for (; !IsUpToDate(hypothesis); hypothesis.Followed++)
+        for (; !IsUpToDate(hypothesis) && hypothesis.LogWeight > least; hypothesis.Followed++)
         {
             StopWhenCancelled();
             if (Judge(hypothesis, _followed[hypothesis.Followed]) is { } judgement)
@@ -342,8 +358,11 @@ public sealed class DiagnosisSession
         return _observations.Aggregate(1.0, (fit, o) => fit * Math.Min(1, o.By(leading).Fit / singles.Max(h => o.By(h).Fit)));
     }
 
-    /// <summary>No single fault fits: pairs are followed through the journal so far and stand beside the single ones.</summary>
-    private void SuspectPairs()
+    /// <summary>
+    /// No single fault fits: pairs are followed through the journal so far and stand beside the single ones, and so do wirings that differ
+    /// from the drawing.
+    /// </summary>
+    private void SuspectMore()
     {
         var known = _hypotheses.Skip(_singles).ToLookup(h => h.Fault!.Id);
         var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / Beginning.TotalWeight)).ToList();
@@ -358,8 +377,16 @@ public sealed class DiagnosisSession
                         : Hypothesis.AsFound(Beginning, p, PairPrior * p.Weight / (Beginning.TotalWeight * Beginning.TotalWeight))
                 ),
         ];
-        _hypotheses = [.. _hypotheses.Take(_singles), .. pairs];
+        Hypothesis[] differences =
+        [
+            .. Compiled
+                .Faults.Differences.AsParallel()
+                .AsOrdered()
+                .SelectMany(d => known.Contains(d.Id) ? known[d.Id] : Hypothesis.AsFound(Beginning, d, d.Weight / Beginning.TotalWeight)),
+        ];
+        _hypotheses = [.. _hypotheses.Take(_singles), .. pairs, .. differences];
         Bring(pairs);
+        WakeWhatMatters();
     }
 
     private bool IsEvidence(JournalEntry entry) =>
@@ -411,11 +438,11 @@ public sealed class DiagnosisSession
 
     private static Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
     {
-        var appearances = hypothesis.Operate(steps).Appearances;
-        return new Judgement(
-            seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, appearances.GetValueOrDefault(s.Key, ""))),
-            string.Join(", ", seen.Keys.Select(k => $"{k} {appearances.GetValueOrDefault(k, "")}"))
+        var (arrival, fit) = hypothesis.Operate(
+            steps,
+            a => seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
         );
+        return new Judgement(fit, string.Join(", ", seen.Keys.Select(k => $"{k} {arrival.Appearances.GetValueOrDefault(k, "")}")));
     }
 
     private Judgement Read(Hypothesis hypothesis, Reading reading)

@@ -24,7 +24,6 @@ internal sealed class Hypothesis
     private readonly Network _healthy;
     private readonly List<double> _strays = [];
     private readonly List<Judgement> _judged = [];
-    private readonly double _prior;
     private Trajectories _trajectories;
     private CircuitState? _released;
     private double _steady,
@@ -48,7 +47,7 @@ internal sealed class Hypothesis
         _trajectories = trajectories;
         _twin = twin;
         State = state;
-        _prior = prior;
+        Prior = prior;
     }
 
     /// <summary>The fault; null for a circuit with nothing wrong in it now.</summary>
@@ -66,7 +65,7 @@ internal sealed class Hypothesis
     public double Factor { get; set; } = 1;
 
     /// <summary>Logarithm of prior times likelihood of what it was judged by: steady or coming and going.</summary>
-    public double LogWeight => Math.Log(_prior * Factor) + Log(_steady, _intermittent);
+    public double LogWeight => Math.Log(Prior * Factor) + Log(_steady, _intermittent);
 
     /// <summary>Of its weight the share of a fault that comes and goes.</summary>
     public double Intermittent => CanBeIntermittent ? IntermittentShare * Math.Exp(_intermittent - Log(_steady, _intermittent)) : 0;
@@ -132,10 +131,10 @@ internal sealed class Hypothesis
     }
 
     /// <summary>Prior probability, earlier repairs left out.</summary>
-    public double Prior => _prior;
+    public double Prior { get; }
 
     /// <summary>A fresh copy for another job on the same circuit.</summary>
-    public Hypothesis Clone() => new(_beginning, Fault, _trajectories, _twin, State, _prior);
+    public Hypothesis Clone() => new(_beginning, Fault, _trajectories, _twin, State, Prior);
 
     /// <summary>About how much memory it holds, its network and what is known of its courses included.</summary>
     public long Bytes => _trajectories.Bytes + (_twin?.Bytes ?? 0) + 400;
@@ -154,7 +153,7 @@ internal sealed class Hypothesis
     /// What it would weigh if some observations had fitted otherwise; those that it was never judged by are left as they are.
     /// </summary>
     public double LogWeightIf(IEnumerable<(int Observation, Func<Judgement, double> Fit)> instead) =>
-        Math.Log(_prior * Factor)
+        Math.Log(Prior * Factor)
         + instead
             .Where(x => x.Observation < _judged.Count)
             .Aggregate(_steady, (log, x) => log + Math.Log(x.Fit(_judged[x.Observation])) - Math.Log(_judged[x.Observation].Fit));
@@ -196,14 +195,52 @@ internal sealed class Hypothesis
     }
 
     /// <summary>
+    /// Does steps and stays there. Times are rough: "after two minutes" may have been one or four, and a relay was warm from the tries before.
+    /// What fits badly as written is tried with waits half and twice as long, for half of the weight.
+    /// </summary>
+    /// <param name="steps">What was done.</param>
+    /// <param name="fit">How well what was seen fits where they lead to.</param>
+    public (Arrival Arrival, double Fit) Operate(ImmutableArray<Step> steps, Func<Arrival, double> fit)
+    {
+        var best = _trajectories.After(State, steps);
+        var most = fit(best);
+        if (most < RoughShare && steps.Any(s => s.Seconds >= RoughFrom))
+        {
+            foreach (var factor in RoughFactors)
+            {
+                var other = _trajectories.After(
+                    State,
+                    [
+                        .. steps.Select(s =>
+                            s.Seconds >= RoughFrom ? s with { Seconds = Math.Min(factor * s.Seconds, StepRules.LongestWait) } : s
+                        ),
+                    ]
+                );
+                if (RoughShare * fit(other) is var share && share > most)
+                {
+                    (best, most) = (other, share);
+                }
+            }
+        }
+
+        Move(best.State);
+        return (best, most);
+    }
+
+    private const double RoughShare = 0.5,
+        RoughFrom = 10;
+
+    private static readonly double[] RoughFactors = [2, 0.5];
+
+    /// <summary>
     /// Buttons that were held for an operation are let go before anything else is done: nobody holds Start while looking for
-    /// the meter. What has to be held during a reading is named with it.
+    /// the meter. What has to be held during a reading is named with it. And it takes time.
     /// </summary>
     public void LetGo()
     {
-        if (!ReferenceEquals(WithButtonsReleased, State))
+        if (WithButtonsReleased.Rested is var rested && !ReferenceEquals(rested, State))
         {
-            Move(WithButtonsReleased);
+            Move(rested);
         }
     }
 
@@ -421,8 +458,7 @@ internal sealed class Hypothesis
     private static CircuitState Settled(Trajectories trajectories, CircuitState state, ImmutableArray<Step> trial)
     {
         // Delays that ran are no difference.
-        var after = trajectories.After(state, trial).State;
-        return after with { Devices = [.. after.Devices.Select(d => d with { Progress = 0 })] };
+        return trajectories.After(state, trial).State.Timeless;
     }
 
     /// <summary>A state set up for readings, solved when first needed.</summary>

@@ -7,19 +7,32 @@ namespace Fehler.Core.Diagnosis;
 /// Sorts hypotheses into the answers a test can give, and tells what the answers are worth: the expected fall of the
 /// uncertainty about the unit. Asked for every pair of points in every state, so it keeps nothing.
 /// </summary>
+/// <remarks>
+/// Mutual information of unit and reading (Lindley 1956), by the probabilities that <see cref="PredictiveDensity"/> gives each cell of the
+/// display: what overlaps a little tells a little less, and an unlikely size in between takes its own share of the worth and no more.
+/// </remarks>
 internal sealed class OutcomeGrouping
 {
     /// <summary>A stray point may read like one that is at zero.</summary>
     private const double StrayReadsUpTo = 1;
 
+    /// <summary>What weighs less than this joins no two answers into one.</summary>
+    private const double Light = 0.01;
+
+    /// <summary>Predictions that agree to this share are one.</summary>
+    private const double Same = 1e-4;
+
+    private readonly PredictiveDensity _density;
     private readonly double[] _weights;
     private readonly int[] _unitOf;
     private readonly int _units;
 
     /// <param name="weights">Probability of each hypothesis; they add up to 1.</param>
     /// <param name="units">Unit of each hypothesis.</param>
-    public OutcomeGrouping(double[] weights, ImmutableArray<string> units)
+    /// <param name="straySpan">Greatest voltage that a point may show which nothing holds, V.</param>
+    public OutcomeGrouping(double[] weights, ImmutableArray<string> units, double straySpan)
     {
+        _density = new PredictiveDensity(straySpan);
         _weights = weights;
         var names = units.Distinct().ToList();
         _unitOf = [.. units.Select(u => names.IndexOf(u))];
@@ -35,24 +48,50 @@ internal sealed class OutcomeGrouping
     /// <param name="column">The pair of points.</param>
     public double Gain(Prediction[][] predictions, int column)
     {
-        var order = ArrayPool<int>.Shared.Rent(_weights.Length);
-        var edges = ArrayPool<double>.Shared.Rent(_weights.Length);
+        // Probability of each cell and unit together; most hypotheses foretell what another has foretold.
+        var joint = ArrayPool<double>.Shared.Rent(PredictiveDensity.Cells * _units);
+        Array.Clear(joint, 0, PredictiveDensity.Cells * _units);
+        Span<double> cells = stackalloc double[PredictiveDensity.Cells];
+        var (lowest, highest) = (PredictiveDensity.AboveRange, 0);
         try
         {
-            var count = Sort(predictions, column, order, edges);
-            if (IsOneAnswer(predictions, column, order, count))
+            var (first, last) = (0, -1);
+            Prediction? spread = null;
+            for (var h = 0; h < _weights.Length; h++)
             {
-                return 0;
+                ref readonly var prediction = ref predictions[h][column];
+                if (spread is not { } known || !AreSame(known, prediction))
+                {
+                    cells.Clear();
+                    (first, last) = _density.Spread(prediction, cells);
+                    spread = prediction;
+                    (lowest, highest) = (Math.Min(lowest, first), Math.Max(highest, last));
+                }
+
+                for (var k = first; k <= last; k++)
+                {
+                    joint[k * _units + _unitOf[h]] += _weights[h] * cells[k];
+                }
             }
 
-            return Worth(Remaining(predictions, column, order, count));
+            var remaining = 0.0;
+            for (var k = lowest; k <= highest; k++)
+            {
+                remaining += Close(joint.AsSpan(k * _units, _units));
+            }
+
+            return Worth(remaining);
         }
         finally
         {
-            ArrayPool<int>.Shared.Return(order);
-            ArrayPool<double>.Shared.Return(edges);
+            ArrayPool<double>.Shared.Return(joint);
         }
     }
+
+    private static bool AreSame(in Prediction a, in Prediction b) =>
+        a.Kind == b.Kind
+        && Math.Abs(a.Value - b.Value) <= Same * Math.Abs(a.Value)
+        && Math.Abs(a.Deviation - b.Deviation) <= 100 * Same * a.Deviation;
 
     /// <summary>Worth of a look or an operation, bits.</summary>
     /// <param name="seen">What each hypothesis shows.</param>
@@ -61,102 +100,52 @@ internal sealed class OutcomeGrouping
     /// <summary>Hypotheses by the answer they give to a reading.</summary>
     public List<List<int>> Groups(Prediction[][] predictions, int column)
     {
-        var order = new int[_weights.Length];
-        var count = Sort(predictions, column, order, new double[_weights.Length]);
         var groups = new List<List<int>>();
-        var edge = double.NegativeInfinity;
-        for (var i = 0; i < count; i++)
+        var edges = new List<(double Low, double High)>();
+        foreach (var h in HeavyFirst(predictions, column))
         {
-            var (low, high) = Range(predictions[order[i]][column]);
-            if (groups.Count == 0 || low > edge)
+            var (low, high) = Range(predictions[h][column]);
+            var above = predictions[h][column].Kind == PredictionKind.OverLimit;
+            if (groups.Count == 0 || above != double.IsInfinity(edges[^1].Low) || (low > edges[^1].High && _weights[h] >= Light))
             {
+                // Above range stands apart, and behind.
                 groups.Add([]);
+                edges.Add(above ? (double.PositiveInfinity, double.PositiveInfinity) : (low, high));
             }
 
-            groups[^1].Add(order[i]);
-            edge = Math.Max(edge, high);
-        }
+            if (_weights[h] >= Light)
+            {
+                groups[^1].Add(h);
+                edges[^1] = (edges[^1].Low, Math.Max(edges[^1].High, high));
+                continue;
+            }
 
-        if (count < _weights.Length)
-        {
-            groups.Add([.. order.AsSpan(count)]);
+            var nearest = above ? groups.Count - 1 : Nearest(edges, (low + high) / 2);
+            groups[nearest].Add(h);
         }
 
         return groups;
     }
+
+    /// <summary>By the low end of what they foretell, above range last; first those that weigh something, then the light ones.</summary>
+    private IEnumerable<int> HeavyFirst(Prediction[][] predictions, int column) =>
+        Enumerable
+            .Range(0, _weights.Length)
+            .OrderBy(h => predictions[h][column].Kind == PredictionKind.OverLimit)
+            .ThenBy(h => _weights[h] < Light)
+            .ThenBy(h => Range(predictions[h][column]).Low);
+
+    private static int Nearest(List<(double Low, double High)> edges, double value) =>
+        Enumerable
+            .Range(0, edges.Count)
+            .Where(g => !double.IsInfinity(edges[g].Low))
+            .MinBy(g => Math.Max(0, Math.Max(edges[g].Low - value, value - edges[g].High)));
 
     public static List<List<int>> Groups(string[] seen) =>
         [.. seen.Select((s, i) => (s, i)).GroupBy(x => x.s).Select(g => g.Select(x => x.i).ToList())];
 
     /// <summary>One answer in thirty is wrong, which takes its share of the worth.</summary>
     private double Worth(double remaining) => (1 - Likelihood.OutlierShare) * Math.Max(0, Entropy - remaining);
-
-    /// <summary>Hypotheses that foretell a value by the low end of its range; those that foretell OL stand behind them.</summary>
-    private int Sort(Prediction[][] predictions, int column, int[] order, double[] edges)
-    {
-        var count = 0;
-        var last = _weights.Length;
-        for (var h = 0; h < _weights.Length; h++)
-        {
-            if (predictions[h][column].Kind == PredictionKind.OverLimit)
-            {
-                order[--last] = h;
-            }
-            else
-            {
-                edges[count] = Range(predictions[h][column]).Low;
-                order[count++] = h;
-            }
-        }
-
-        Array.Sort(edges, order, 0, count);
-        return count;
-    }
-
-    private bool IsOneAnswer(Prediction[][] predictions, int column, int[] order, int count)
-    {
-        if (count < _weights.Length)
-        {
-            return count == 0;
-        }
-
-        var edge = Range(predictions[order[0]][column]).High;
-        for (var i = 1; i < count; i++)
-        {
-            var (low, high) = Range(predictions[order[i]][column]);
-            if (low > edge)
-            {
-                return false;
-            }
-
-            edge = Math.Max(edge, high);
-        }
-
-        return true;
-    }
-
-    /// <summary>Uncertainty that is left on average, bits.</summary>
-    private double Remaining(Prediction[][] predictions, int column, int[] order, int count)
-    {
-        Span<double> shares = _units <= 512 ? stackalloc double[_units] : new double[_units];
-        shares.Clear();
-        var remaining = 0.0;
-        var edge = double.NegativeInfinity;
-        for (var i = 0; i < _weights.Length; i++)
-        {
-            var (low, high) = i < count ? Range(predictions[order[i]][column]) : (double.PositiveInfinity, double.PositiveInfinity);
-            if (i > 0 && (i == count || (i < count && low > edge)))
-            {
-                remaining += Close(shares);
-                edge = double.NegativeInfinity;
-            }
-
-            shares[_unitOf[order[i]]] += _weights[order[i]];
-            edge = Math.Max(edge, high);
-        }
-
-        return remaining + Close(shares);
-    }
 
     /// <summary>Weight times entropy of a group, which is then emptied.</summary>
     private static double Close(Span<double> shares)

@@ -11,11 +11,11 @@ public readonly record struct Prediction(PredictionKind Kind, double Value = 0, 
     /// A fault known only to within a factor spreads a reading by a factor, not by a sum: 200 kohm that may be 400 kohm may
     /// be 100 kohm, but not zero.
     /// </summary>
-    private bool IsByFactor => Spread > 0.3 * Math.Abs(Value);
+    internal bool IsByFactor => Spread > 0.3 * Math.Abs(Value);
 
-    private double Factor => 1 + Deviation / Math.Max(Math.Abs(Value), 1e-9);
+    internal double Factor => 1 + Deviation / Math.Max(Math.Abs(Value), 1e-9);
 
-    private double Deviation => Math.Sqrt(Sigma * Sigma + Spread * Spread);
+    internal double Deviation => Math.Sqrt(Sigma * Sigma + Spread * Spread);
 
     /// <summary>Two standard deviations below and above; readings are taken without sign.</summary>
     public (double Low, double High) Range =>

@@ -23,7 +23,7 @@ public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool D
         LiftedAt.Length == 0
             ? []
             : circuit
-                .Conductors.Where(c => c.Wire != "PE" && (c.From.Device == LiftedAt) != (c.To.Device == LiftedAt))
+                .Conductors.Where(c => (c.From.Device == LiftedAt) != (c.To.Device == LiftedAt) && !circuit.IsProtective(c))
                 .Select(c => (c, c.From.Device == LiftedAt ? c.From : c.To));
 
     /// <summary>Everything to do before the reading.</summary>

@@ -27,7 +27,8 @@ internal sealed class TestChoice
     private readonly Circuit _circuit;
     private readonly WeighedHypotheses _weighed;
     private readonly TestsOnOffer _offer;
-    private readonly HashSet<(TerminalId From, TerminalId To, Step? Held, Quantity Quantity)> _measured;
+    private readonly ReadingsMade _made;
+    private readonly Dictionary<TerminalId, double> _atStake;
 
     public TestChoice(DiagnosisSession session, JobState job, Strategy strategy, Without without, double[] posterior)
     {
@@ -35,7 +36,7 @@ internal sealed class TestChoice
         _job = job;
         _strategy = strategy;
         _circuit = session.Circuit;
-        _weighed = WeighedHypotheses.Of(session.Hypotheses, posterior);
+        _weighed = WeighedHypotheses.Of(session.Hypotheses, posterior, session.StraySpan);
         _offer = new TestsOnOffer(
             session,
             job,
@@ -43,10 +44,8 @@ internal sealed class TestChoice
             _weighed,
             new CostModel(_circuit, job.Valid.OfType<Reading>().LastOrDefault()?.From, strategy)
         );
-        _measured = job
-            .Valid.OfType<Reading>()
-            .Select(r => (r.From, r.To, r.Held.Length > 0 ? r.Held[0] : null, Sort(r.Quantity)))
-            .ToHashSet();
+        _made = new ReadingsMade(_circuit, job);
+        _atStake = AtStake(_weighed);
     }
 
     /// <param name="top">The leading unit while its own proof has not been made; null otherwise.</param>
@@ -101,7 +100,7 @@ internal sealed class TestChoice
 
     /// <summary>It tells something and has not been made.</summary>
     private bool IsWorthProposing(Candidate c) =>
-        c.Bits > LeastBits && !_measured.Contains((c.From, c.To, c.Setup.Held.Length > 0 ? c.Setup.Held[0] : null, Sort(c.Quantity)));
+        c.Bits > LeastBits && !(c.Kind == ProposalKind.Reading && (_made.Has(c) || _made.WasUnsureOf(c)));
 
     /// <summary>
     /// Of readings between the same two wires in the same state that tell the same, the first: a choice is between different tests.
@@ -139,8 +138,21 @@ internal sealed class TestChoice
                     c is { Kind: ProposalKind.Reading, Setup.Dead: false } && c.To == _session.Compiled.ReturnOf(c.From)
                 )
                 .ThenByDescending(c => c.Bits),
-            _ => candidates.OrderByDescending(c => c.Bits / c.Minutes),
+            // Of tests worth the same the one at the suspects' own points is the plainest.
+            _ => candidates.OrderByDescending(c => Math.Round(c.Bits / c.Minutes, 3)).ThenByDescending(Plainness),
         };
+
+    /// <summary>How much of the suspicion is proved at the points of a reading.</summary>
+    private double Plainness(Candidate candidate) =>
+        candidate.Kind != ProposalKind.Reading ? 0 : _atStake.GetValueOrDefault(candidate.From) + _atStake.GetValueOrDefault(candidate.To);
+
+    private static Dictionary<TerminalId, double> AtStake(WeighedHypotheses weighed) =>
+        weighed
+            .Live.Select((h, i) => (h.Fault?.ProofPoints, Weight: weighed.Weights[i]))
+            .Where(x => x.ProofPoints is not null)
+            .SelectMany(x => new[] { (At: x.ProofPoints!.Value.From, x.Weight), (At: x.ProofPoints.Value.To, x.Weight) })
+            .GroupBy(x => x.At)
+            .ToDictionary(g => g.Key, g => g.Sum(x => x.Weight));
 
     /// <summary>A reset wipes the evidence: what the device shows is looked at first, however little is expected of it.</summary>
     private static void LookBeforeReset(List<Candidate> ordered, List<Candidate> candidates)
@@ -186,7 +198,6 @@ internal sealed class TestChoice
             return null;
         }
 
-        var made = _job.Valid.OfType<Reading>().ToList();
         return candidates
             .Where(c =>
                 c.Kind switch
@@ -195,16 +206,11 @@ internal sealed class TestChoice
                         && ((c.From, c.To) == p || (c.To, c.From) == p)
                         && c.Foretold(index).Kind != PredictionKind.Stray
                         && c.Foretold(index).DiffersFrom(c.Good)
-                        && !made.Any(r =>
-                            (r.From, r.To) == (c.From, c.To) && r.Held.SequenceEqual(c.Setup.Held) && Sort(r.Quantity) == Sort(c.Quantity)
-                        ),
+                        && !_made.Has(c),
                     ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
                     _ => false,
                 }
             )
             .MinBy(c => c.Minutes);
     }
-
-    /// <summary>Ohms and the beep are one reading.</summary>
-    private static Quantity Sort(Quantity quantity) => quantity == Quantity.Continuity ? Quantity.Ohms : quantity;
 }

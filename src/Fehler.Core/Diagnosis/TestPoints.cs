@@ -56,7 +56,7 @@ internal sealed class TestPoints
             yield return (terminal, compiled.ReturnOf(terminal));
         }
 
-        foreach (var pair in Elements(circuit).Concat(circuit.Conductors.Where(c => c.Wire != "PE").Select(c => (c.From, c.To))))
+        foreach (var pair in Elements(circuit).Concat(circuit.Conductors.Where(c => !circuit.IsProtective(c)).Select(c => (c.From, c.To))))
         {
             yield return pair;
         }
@@ -138,11 +138,19 @@ internal sealed class TestPoints
                 return
                 [
                     .. sides
-                        .SelectMany(side => side.SelectMany((a, i) => side.Skip(i + 1).Select(b => (a, b)).Append((a, _circuit.Earth))))
+                        .SelectMany(side =>
+                            side.SelectMany((a, i) => side.Skip(i + 1).Select(b => (a, b)).Append((a, EarthAt(_circuit, a))))
+                        )
                         .Where(p => p.Item1 != p.Item2 && !Live.Contains(p.Item1) && !Live.Contains(p.Item2)),
                 ];
             }
         );
+
+    /// <summary>The frame that a device stands in, where it has a terminal for it, is nearer than the panel's earth.</summary>
+    private static TerminalId EarthAt(Circuit circuit, TerminalId terminal) =>
+        circuit.Device(terminal.Device) is var device && !device.Kind.IsStrip && device.Kind.HasTerminal(device, "PE")
+            ? device.Terminal("PE")
+            : circuit.Earth;
 
     private static IEnumerable<TerminalId> Leads(Circuit circuit)
     {
@@ -174,11 +182,7 @@ internal sealed class TestPoints
             .Where(p => p.Out.IsEmpty)
             .Select(p => circuit.Device(p.Device))
             .Distinct()
-            .SelectMany(d =>
-                d.Kind.Terminals(d)
-                    .Where(t => t != "PE")
-                    .Select(t => (d.Terminal(t), d.Kind.HasTerminal(d, "PE") ? d.Terminal("PE") : circuit.Earth))
-            );
+            .SelectMany(d => d.Kind.Terminals(d).Where(t => t != "PE").Select(t => (d.Terminal(t), EarthAt(circuit, d.Terminal(t)))));
 
     private static IEnumerable<(TerminalId, TerminalId)> Elements(Circuit circuit) =>
         circuit

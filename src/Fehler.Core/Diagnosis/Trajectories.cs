@@ -44,6 +44,8 @@ internal sealed class Trajectories(Simulator simulator, Courses courses)
 
     private Arrival After(CircuitState from, Step step)
     {
+        // Who presses Reset has waited until it holds.
+        from = Simulator.IsReset(step) ? from.Cooled : from;
         return _known.GetOrAdd(
             (from, step),
             _ =>
@@ -53,11 +55,11 @@ internal sealed class Trajectories(Simulator simulator, Courses courses)
         );
     }
 
-    /// <summary>States that differ by a rotor's last digits are one.</summary>
+    /// <summary>States that differ by a rotor's last digits, or by a hundredth of a trip's heat, are one.</summary>
     public static CircuitState Rounded(CircuitState state) =>
         state with
         {
-            Devices = [.. state.Devices.Select(d => d with { Speed = Math.Round(d.Speed, 4) })],
+            Devices = [.. state.Devices.Select(d => d with { Speed = Math.Round(d.Speed, 4), Heat = Math.Round(d.Heat, 2) })],
         };
 }
 

@@ -6,7 +6,8 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Live">The hypotheses, the likeliest first.</param>
 /// <param name="Weights">Probability of each among them; sums to 1.</param>
 /// <param name="Units">Unit of each; empty for "nothing wrong now".</param>
-internal sealed record WeighedHypotheses(Hypothesis[] Live, double[] Weights, ImmutableArray<string> Units)
+/// <param name="StraySpan">Greatest voltage that a point may show which nothing holds, V.</param>
+internal sealed record WeighedHypotheses(Hypothesis[] Live, double[] Weights, ImmutableArray<string> Units, double StraySpan)
 {
     /// <summary>Hypotheses that together hold all but this share are weighed; the rest cannot change the choice.</summary>
     private const double NegligibleShare = 0.005;
@@ -17,11 +18,12 @@ internal sealed record WeighedHypotheses(Hypothesis[] Live, double[] Weights, Im
     private const int MostVariants = 3;
 
     /// <summary>Sorts them by answer.</summary>
-    public OutcomeGrouping Grouping { get; } = new(Weights, Units);
+    public OutcomeGrouping Grouping { get; } = new(Weights, Units, StraySpan);
 
     /// <param name="hypotheses">All that are followed.</param>
     /// <param name="posterior">Probability of each; after them that of something else.</param>
-    public static WeighedHypotheses Of(IEnumerable<Hypothesis> hypotheses, double[] posterior)
+    /// <param name="straySpan">Greatest voltage that a point may show which nothing holds, V.</param>
+    public static WeighedHypotheses Of(IEnumerable<Hypothesis> hypotheses, double[] posterior, double straySpan)
     {
         var ranked = hypotheses.Select((h, i) => (Hypothesis: h, Weight: posterior[i])).OrderByDescending(x => x.Weight).ToList();
         var kept = new List<(Hypothesis Hypothesis, double Weight)>();
@@ -47,7 +49,8 @@ internal sealed record WeighedHypotheses(Hypothesis[] Live, double[] Weights, Im
         return new WeighedHypotheses(
             [.. kept.Select(x => x.Hypothesis)],
             [.. kept.Select(x => x.Weight / sum)],
-            [.. kept.Select(x => x.Hypothesis.Fault?.Unit ?? "")]
+            [.. kept.Select(x => x.Hypothesis.Fault?.Unit ?? "")],
+            straySpan
         );
     }
 }

@@ -34,14 +34,14 @@ internal static class Words
             PredictionKind.OverLimit => quantity == Quantity.Insulation ? "above 20 MΩ" : "OL",
             PredictionKind.Stray => prediction.Value < 20
                 ? "nothing that holds (stray)"
-                : $"nothing that holds (stray, perhaps {ReadingText.Digits(Rounded(prediction.Value))} V)",
+                : $"nothing that holds (stray, perhaps {ReadingText.Digits(Rounded(prediction.Value, quantity))} V)",
             _ when quantity.IsVolts() => Math.Abs(prediction.Value) < 1.5
                 ? "0 V"
-                : $"about {ReadingText.Digits(Rounded(prediction.Value))} V",
+                : $"about {ReadingText.Digits(Rounded(prediction.Value, quantity))} V",
             _ when quantity.IsAmps() => Math.Abs(prediction.Value) < 0.03
                 ? "0 A"
-                : $"about {ReadingText.Digits(Rounded(prediction.Value))} A",
-            _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingText.Show(new Ohms(Rounded(prediction.Value)))}",
+                : $"about {ReadingText.Digits(Rounded(prediction.Value, quantity))} A",
+            _ => prediction.Value < 0.5 ? "about 0 Ω" : $"about {ReadingText.Show(new Ohms(Rounded(prediction.Value, quantity)))}",
         };
 
     public static string Point(Circuit circuit, TerminalId terminal)
@@ -68,12 +68,24 @@ internal static class Words
         return setup.Held.IsEmpty ? state : $"{state}, {string.Join(" and ", setup.Held.Select(h => Trial.Held(circuit, h)))}";
     }
 
-    /// <summary>Three figures are as much as a prediction is worth.</summary>
-    private static double Rounded(double value)
+    /// <summary>
+    /// As much as a prediction is worth: volts to about what a meter's 1 % and three digits are, so that 400, 401 and 404 V are one thing;
+    /// anything else to three figures.
+    /// </summary>
+    public static double Rounded(double value, Quantity quantity)
     {
         if (value == 0)
         {
             return 0;
+        }
+
+        if (quantity.IsVolts())
+        {
+            var step =
+                Math.Abs(value) > 180 ? 5
+                : Math.Abs(value) > 50 ? 1
+                : 0.5;
+            return step * Math.Round(value / step);
         }
 
         var scale = Math.Pow(10, Math.Floor(Math.Log10(Math.Abs(value))) - 2);

@@ -196,14 +196,14 @@ public static class CircuitEditor
     {
         var device = Known(circuit, edit.Tag);
         var spec =
-            device.Kind.Parameters.FirstOrDefault(p => p.Name == edit.Name)
+            device.Kind.AllParameters.FirstOrDefault(p => p.Name == edit.Name)
             ?? throw new CircuitException("edit.name", $"A {device.Kind.Name} has no '{edit.Name}'.");
         ParameterValue value = spec switch
         {
             NumberSpec => double.TryParse(edit.Value.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number)
                 ? number
                 : throw new CircuitException("edit.value", $"'{edit.Value}' is not a number; {spec.Description} is given in {spec.Unit}."),
-            ContactsSpec => ParameterValue.FromWords(
+            ContactsSpec or NamesSpec => ParameterValue.FromWords(
                 edit.Value.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
             ),
             _ => edit.Value,
@@ -289,7 +289,7 @@ public static class CircuitEditor
                     {
                         Id = $"{wire}.{i + 1}",
                     }
-                    : new Conductor($"{wire}.{i + 1}", wire, r.From, r.To, Metres(circuit, r.From, r.To), before[0].SquareMillimetres)
+                    : new Conductor($"{wire}.{i + 1}", wire, r.From, r.To, circuit.MetresBetween(r.From, r.To), before[0].SquareMillimetres)
         );
         return Checked(circuit with { Conductors = [.. circuit.Conductors.Where(c => c.Wire != wire), .. conductors] });
     }
@@ -306,15 +306,9 @@ public static class CircuitEditor
         return Checked(
             circuit with
             {
-                Conductors = circuit.Conductors.Replace(conductor, moved with { Metres = Metres(circuit, moved.From, moved.To) }),
+                Conductors = circuit.Conductors.Replace(conductor, moved with { Metres = circuit.MetresBetween(moved.From, moved.To) }),
             }
         );
-    }
-
-    private static double Metres(Circuit circuit, TerminalId from, TerminalId to)
-    {
-        var (a, b) = (circuit.LocationOf(from), circuit.LocationOf(to));
-        return a.Id == b.Id ? Conductor.DefaultMetres : Math.Max(Conductor.DefaultMetres, Math.Abs(a.CableMetres - b.CableMetres));
     }
 
     /// <summary>Renames everywhere: devices, paths, conductors, reference.</summary>
@@ -354,9 +348,8 @@ public static class CircuitEditor
     /// </summary>
     private static Circuit Rebuilt(Circuit circuit, ImmutableArray<Device>? devices = null, ImmutableArray<CircuitPath>? paths = null)
     {
-        var supplies = circuit.Devices.Where(d => d.Kind.IsSupply).Select(d => d.Tag).ToImmutableArray();
-        var before = NetDerivation.Of(circuit.Paths, supplies).ToDictionary(n => n.Terminals[0], n => n);
-        var after = NetDerivation.Of(paths ?? circuit.Paths, supplies);
+        var before = NetDerivation.Of(circuit.Paths, circuit.Devices).ToDictionary(n => n.Terminals[0], n => n);
+        var after = NetDerivation.Of(paths ?? circuit.Paths, devices ?? circuit.Devices);
         var kept = before
             .Values.Where(old => after.Any(n => n.Terminals.ToHashSet().SetEquals(old.Terminals)))
             .Select(n => circuit.WireAt(n.Terminals[0]))

@@ -80,7 +80,10 @@ internal sealed class LowRankUpdate<T>
         return less;
     }
 
-    /// <summary>Gauss and Jordan on D⁻¹ + Bᵀ Y⁻¹ B; a fault changes three branches at most.</summary>
+    /// <summary>
+    /// Gauss and Jordan on D⁻¹ + Bᵀ Y⁻¹ B, largest pivot first: a wire that is taken off here and landed there leaves a point with
+    /// nothing in between, and what is landed has to be reckoned before what is taken off. A fault changes some few branches.
+    /// </summary>
     private T[,] Invert()
     {
         var n = _changes.Count;
@@ -100,8 +103,11 @@ internal sealed class LowRankUpdate<T>
             inverse[i, i] = T.One;
         }
 
-        for (var k = 0; k < n; k++)
+        var left = Enumerable.Range(0, n).ToHashSet();
+        while (left.Count > 0)
         {
+            var k = left.MaxBy(i => Magnitude(m[i, i]) / scale[i]);
+            left.Remove(k);
             Soundness = Math.Min(Soundness, Magnitude(m[k, k]) / scale[k]);
             var pivot = T.One / m[k, k];
             for (var j = 0; j < n; j++)

@@ -15,8 +15,8 @@ public sealed class Network : IHoldsMemory
     /// <summary>Insulation of a single point to earth in a sound panel, siemens.</summary>
     internal const double PointLeak = 1e-10;
 
-    /// <summary>An update that leaves fewer digits than this is not taken: ten of sixteen stay.</summary>
-    private const double LeastSoundness = 1e-6;
+    /// <summary>An update that leaves fewer digits than this is not taken: eight of sixteen stay.</summary>
+    internal const double LeastSoundness = 1e-8;
 
     /// <summary>Less than any device notices: an indicator draws milliamperes, a monitor's input tens of microamperes.</summary>
     private const double NoAmps = 1e-6,
@@ -136,7 +136,7 @@ public sealed class Network : IHoldsMemory
     /// <remarks>A fault in a state that several faults come to is an update of the healthy circuit's solution of that state.</remarks>
     public Solution Solve(CircuitState state)
     {
-        var baseline = IsUpdate ? _baselines?.Of(state) : null;
+        var baseline = IsUpdate ? _baselines?.Of(state.Timeless) : null;
         var ac = Updated(baseline?.Ac, state, Domain.Ac, y => y) ?? SolveAlternating(state).Solved;
         var dc = HasDirectSupply ? Updated(baseline?.Dc, state, Domain.Dc, y => y.Real) ?? SolveDirect(state).Solved : null;
         return new Solution(this, state, ac, dc);
@@ -145,7 +145,8 @@ public sealed class Network : IHoldsMemory
     /// <summary>
     /// Whether the alternating voltages of a state come from an update of the healthy circuit's solution rather than from scratch.
     /// </summary>
-    internal bool IsUpdated(CircuitState state) => IsUpdate && Updated(_baselines?.Of(state)?.Ac, state, Domain.Ac, y => y) is not null;
+    internal bool IsUpdated(CircuitState state) =>
+        IsUpdate && Updated(_baselines?.Of(state.Timeless)?.Ac, state, Domain.Ac, y => y) is not null;
 
     /// <summary>
     /// Whether this fault changes nothing in a solved state of the healthy circuit: what it opens or loosens carries no current there,
@@ -266,34 +267,14 @@ public sealed class Network : IHoldsMemory
     public Func<TerminalId, TerminalId, Ohms> OhmMeter(CircuitState state)
     {
         const double overRange = 40e6;
-        var lu = FactorOhms(state);
-        return (from, to) =>
-        {
-            var (a, b) = (Node(from), Node(to));
-            if (a == b)
-            {
-                return new(0);
-            }
-
-            var current = new double[Size];
-            if (a >= 0)
-            {
-                current[a] = 1;
-            }
-
-            if (b >= 0)
-            {
-                current[b] = -1;
-            }
-
-            lu.Solve(current);
-            var ohms = (a >= 0 ? current[a] : 0) - (b >= 0 ? current[b] : 0);
-            return ohms > overRange ? Circuits.Ohms.Open : new(ohms);
-        };
+        var matrix = new OhmMatrix(this, state);
+        return (from, to) => matrix.Between(Node(from), Node(to)) is var ohms && ohms > overRange ? Circuits.Ohms.Open : new(ohms);
     }
 
     /// <summary>The ohmmeter's matrix of a state, factored.</summary>
-    internal SparseLu<double> FactorOhms(CircuitState state) => SolveAfresh(state, Domain.Ohms, y => y.Real, _ => PointLeak).Lu;
+    /// <param name="state">What stands how.</param>
+    /// <param name="tie">Siemens that tie a node to earth.</param>
+    internal SparseLu<double> FactorOhms(CircuitState state, Func<int, double> tie) => SolveAfresh(state, Domain.Ohms, y => y.Real, tie).Lu;
 
     /// <summary>Whether the fault made this device another one (a wrong coil).</summary>
     internal bool HasAlteredDevice(int device) =>
@@ -307,6 +288,11 @@ public sealed class Network : IHoldsMemory
             return branch.Open || (state.Lifted.Count > 0 && state.Lifted.Contains(conductor.Id))
                 ? 0
                 : 1 / (conductor.Ohms.Value + branch.SeriesOhms);
+        }
+
+        if (branch.Farads > 0)
+        {
+            return domain == Domain.Ac ? new Complex(0, Omega * branch.Farads) : 0;
         }
 
         if (branch.Element is not { } element)
@@ -356,7 +342,7 @@ public sealed class Network : IHoldsMemory
             ? _healthy!._pattern!
             : new SparsePattern(Size, _branches.Select(b => (b.A, b.B)).Concat(WindingLinks));
 
-    internal int InnerNode(int device, string name) => _topology.Nodes[new TerminalId(Circuit.Devices[device].Tag, name)];
+    internal int InnerNode(int device, string name) => _topology.Nodes[Circuit.Devices[device].At(name)];
 
     private void StampCoupled(CircuitState state, Domain domain, CoupledStamp stamp)
     {

@@ -15,6 +15,10 @@ internal sealed record NetworkBranch(int A, int B)
     public bool Inverted { get; init; }
     public double SeriesOhms { get; init; }
     public bool UnderVoltage { get; init; }
+
+    /// <summary>Capacitance between two cores of a cable, F; 0 for what conducts.</summary>
+    public double Farads { get; init; }
+
     public double ImpedanceFactor { get; init; } = 1;
 
     /// <summary>The branch with a fault in it; the same when the fault is elsewhere.</summary>

@@ -9,16 +9,21 @@ namespace Fehler.Core.Electrical;
 /// </summary>
 internal sealed class NetworkTopology
 {
-    /// <summary>Capacitance of control cable to earth, F per metre (0.2 uF per km; common practice 0.1 to 0.3).</summary>
-    internal const double CableFaradsPerMetre = 0.2e-9;
+    /// <summary>Capacitance of a wire to everything around it, F per metre (0.2 uF per km; common practice 0.1 to 0.3).</summary>
+    private const double FaradsPerMetre = 0.2e-9;
+
+    /// <summary>Share of it that a core of a cable has to the other cores; the rest is to earth.</summary>
+    private const double BetweenCores = 0.5;
 
     private const double StrayFarads = 10e-12;
 
     private readonly Circuit _circuit;
+    private readonly ImmutableArray<Cable> _cables;
 
     public NetworkTopology(Circuit circuit)
     {
         _circuit = circuit;
+        _cables = Cable.Of(circuit);
         Elements = [.. circuit.Devices.Select(d => d.Kind.Elements(d))];
         Nodes = NumberNodes();
         WindingLinks = [.. CoupledLinks()];
@@ -31,7 +36,9 @@ internal sealed class NetworkTopology
     /// <summary>Node of each terminal and inner point; earth is -1.</summary>
     public Dictionary<TerminalId, int> Nodes { get; }
 
-    /// <summary>Of the healthy circuit, in the order of the devices and their elements, then the conductors.</summary>
+    /// <summary>
+    /// Of the healthy circuit, in the order of the devices and their elements, then the conductors, then what couples the cores of cables.
+    /// </summary>
     public ImmutableArray<NetworkBranch> Branches { get; }
 
     /// <summary>Pairs of nodes that act on each other through windings, whether joined or not (a transformer's two sides).</summary>
@@ -51,7 +58,7 @@ internal sealed class NetworkTopology
             }
         );
 
-    private int InnerNode(int device, string name) => Nodes[new TerminalId(_circuit.Devices[device].Tag, name)];
+    private int InnerNode(int device, string name) => Nodes[_circuit.Devices[device].At(name)];
 
     private Dictionary<TerminalId, int> NumberNodes()
     {
@@ -74,7 +81,11 @@ internal sealed class NetworkTopology
         _circuit
             .Devices.SelectMany(
                 (d, i) =>
-                    d.Kind.Terminals(d).Concat(Elements[i].SelectMany(e => new[] { e.A, e.B })).Concat(InnerNames(i)).Select(d.Terminal)
+                    d
+                        .Kind.Terminals(d)
+                        .Concat(Elements[i].SelectMany(e => new[] { e.A, e.B }))
+                        .Concat(InnerNames(i).Select(d.Printed))
+                        .Select(d.Terminal)
             )
             .Concat(_circuit.Conductors.SelectMany(c => new[] { c.From, c.To }));
 
@@ -116,17 +127,44 @@ internal sealed class NetworkTopology
                         )
             ),
             .. _circuit.Conductors.Select(c => new NetworkBranch(Nodes[c.From], Nodes[c.To]) { Conductor = c }),
+            .. _cables.SelectMany(Coupling),
         ];
+
+    /// <summary>Half of what two neighbours couple at each end of the cable.</summary>
+    private IEnumerable<NetworkBranch> Coupling(Cable cable)
+    {
+        // In a ring every core has two neighbours, of two cores each has one.
+        var share = BetweenCores / Math.Min(2, cable.Cores.Length - 1);
+        foreach (var (a, b) in cable.Neighbours)
+        {
+            var farads = FaradsPerMetre * share * Math.Min(a.Metres, b.Metres) / 2;
+            foreach (
+                var (from, to) in new[]
+                {
+                    (cable.NearEnd(_circuit, a), cable.NearEnd(_circuit, b)),
+                    (cable.FarEnd(_circuit, a), cable.FarEnd(_circuit, b)),
+                }
+            )
+            {
+                if (Nodes[from] != Nodes[to])
+                {
+                    yield return new NetworkBranch(Nodes[from], Nodes[to]) { Farads = farads };
+                }
+            }
+        }
+    }
 
     private double[] NodeCapacitance()
     {
         var farads = new double[Nodes.Values.Max() + 1];
         Array.Fill(farads, StrayFarads);
+        var cores = _cables.Where(c => c.Cores.Length > 1).SelectMany(c => c.Cores).Select(c => c.Id).ToHashSet();
         foreach (var conductor in _circuit.Conductors)
         {
+            var toEarth = cores.Contains(conductor.Id) ? 1 - BetweenCores : 1;
             foreach (var node in new[] { Nodes[conductor.From], Nodes[conductor.To] }.Where(n => n >= 0))
             {
-                farads[node] += CableFaradsPerMetre * conductor.Metres / 2;
+                farads[node] += FaradsPerMetre * toEarth * conductor.Metres / 2;
             }
         }
 

@@ -10,8 +10,8 @@ namespace Fehler.Core.Electrical;
 /// </summary>
 /// <remarks>
 /// <see cref="LowRankUpdate{T}"/>: R' = R - wᵀ (D⁻¹ + Bᵀ Y⁻¹ B)⁻¹ w, w = Bᵀ Y⁻¹ (a - b).
-/// All right-hand sides are balanced (one ampere in at one point, out at the other), so the huge common mode of a floating
-/// circuit never enters and opening the only conductor to a point comes out as OL rather than as rounding error.
+/// A fault may split an island or join two: its ties to earth are changed with it (see <see cref="OhmMatrix"/>), so that every
+/// matrix on the way can be inverted with all its digits, and what nothing joins any more reads OL.
 /// </remarks>
 internal sealed class OhmTable
 {
@@ -20,10 +20,10 @@ internal sealed class OhmTable
     private readonly Network _healthy;
     private readonly bool _underVoltage;
     private readonly CircuitState _state;
-    private readonly SparseLu<double> _lu;
+    private readonly OhmMatrix _matrix;
     private readonly ImmutableArray<(TerminalId From, TerminalId To)> _pairs;
+    private readonly int[] _islands;
     private readonly double[][] _responses;
-    private readonly double[] _healthyAdmittances;
     private readonly Network _drawn;
     private readonly OhmTable? _more;
 
@@ -58,13 +58,13 @@ internal sealed class OhmTable
         _underVoltage = underVoltage;
         _state = state;
         _pairs = pairs;
-        _lu = healthy.FactorOhms(state);
-        _healthyAdmittances = [.. healthy.Branches.Select(b => healthy.Admittance(b, state, Domain.Ohms).Real)];
-        _responses = [.. pairs.Select(p => _lu.Response(healthy.Node(p.From), healthy.Node(p.To)))];
+        _matrix = new OhmMatrix(healthy, state);
+        _islands = OhmMatrix.Islands(healthy, _matrix.Admittances);
+        _responses = [.. pairs.Select(p => _matrix.Lu.Response(healthy.Node(p.From), healthy.Node(p.To)))];
     }
 
     /// <summary>About how much memory it holds: the response of every node to a current between each pair.</summary>
-    public long Bytes => 8L * _responses.Sum(r => r.Length) + 8L * _healthyAdmittances.Length + _lu.Bytes + (_more?.Bytes ?? 0);
+    public long Bytes => 8L * _responses.Sum(r => r.Length) + _matrix.Bytes + (_more?.Bytes ?? 0);
 
     /// <summary>The readings one standard deviation of copper higher, ohm.</summary>
     public double[] ReadMore(Network faulty) => (_more ?? this).Read(faulty);
@@ -72,48 +72,66 @@ internal sealed class OhmTable
     /// <summary>Readings of all pairs, ohm, with the faulty network in the same state; infinite is OL.</summary>
     public double[] Read(Network faulty)
     {
-        var changes = Changes(faulty);
+        var admittances = Admittances(faulty);
+        var changes = Changes(faulty, admittances);
         if (changes.Count == 0)
         {
-            return [.. _pairs.Select((p, i) => Shown(Between(i, p)))];
+            return [.. _pairs.Select((p, i) => Shown(Between(i, p), _islands, p))];
         }
 
-        var update = new LowRankUpdate<double>(_lu, changes);
+        var islands = OhmMatrix.Islands(faulty, admittances);
+        changes.AddRange(_matrix.Retied(islands));
+        var update = new LowRankUpdate<double>(_matrix.Lu, changes);
+        if (update.Soundness < Network.LeastSoundness && !_underVoltage)
+        {
+            var anew = new OhmMatrix(_healthy.With(faulty.Alterations), _state);
+            return [.. _pairs.Select(p => Shown(anew.Between(_healthy.Node(p.From), _healthy.Node(p.To)), islands, p))];
+        }
+
         var readings = new double[_pairs.Length];
         for (var p = 0; p < _pairs.Length; p++)
         {
-            readings[p] = Shown(Between(p, _pairs[p]) - update.Lessening(_responses[p]));
+            readings[p] = Shown(Between(p, _pairs[p]) - update.Lessening(_responses[p]), islands, _pairs[p]);
         }
 
         return readings;
     }
 
-    private static double Shown(double ohms) => ohms > OverRange || ohms < -1 ? double.PositiveInfinity : Math.Max(0, ohms);
+    private double Shown(double ohms, int[] islands, (TerminalId From, TerminalId To) pair) =>
+        islands[_healthy.Node(pair.From) + 1] != islands[_healthy.Node(pair.To) + 1] || ohms > OverRange
+            ? double.PositiveInfinity
+            : Math.Max(0, ohms);
 
     private double Between(int pair, (TerminalId From, TerminalId To) points) =>
         new BranchChange<double>(_healthy.Node(points.From), _healthy.Node(points.To), 0).Drop(_responses[pair]);
 
-    private List<BranchChange<double>> Changes(Network faulty)
+    /// <summary>Siemens of every branch with the fault; with an insulation tester also of what breaks down.</summary>
+    private double[] Admittances(Network faulty)
     {
-        var changes = new List<BranchChange<double>>();
-        for (var i = 0; i < faulty.Branches.Count; i++)
+        var admittances = new double[faulty.Branches.Count];
+        _matrix.Admittances.CopyTo(admittances, 0);
+        for (var i = 0; i < admittances.Length; i++)
         {
             var branch = faulty.Branches[i];
-            var healthy = i < _healthyAdmittances.Length ? _healthyAdmittances[i] : 0;
-            if (i < _healthyAdmittances.Length && ReferenceEquals(branch, _drawn.Branches[i]) && !faulty.HasAlteredDevice(branch.Device))
+            if (i >= _matrix.Admittances.Length || !ReferenceEquals(branch, _drawn.Branches[i]) || faulty.HasAlteredDevice(branch.Device))
             {
-                continue;
+                admittances[i] =
+                    branch.UnderVoltage && _underVoltage ? 1 / branch.SeriesOhms : faulty.Admittance(branch, _state, Domain.Ohms).Real;
             }
+        }
 
-            var change =
-                (
-                    branch is { UnderVoltage: true } && _underVoltage
-                        ? 1 / branch.SeriesOhms
-                        : faulty.Admittance(branch, _state, Domain.Ohms).Real
-                ) - healthy;
+        return admittances;
+    }
+
+    private List<BranchChange<double>> Changes(Network faulty, double[] admittances)
+    {
+        var changes = new List<BranchChange<double>>();
+        for (var i = 0; i < admittances.Length; i++)
+        {
+            var change = admittances[i] - (i < _matrix.Admittances.Length ? _matrix.Admittances[i] : 0);
             if (change != 0)
             {
-                changes.Add(new BranchChange<double>(branch.A, branch.B, change));
+                changes.Add(new BranchChange<double>(faulty.Branches[i].A, faulty.Branches[i].B, change));
             }
         }
 

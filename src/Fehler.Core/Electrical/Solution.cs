@@ -99,7 +99,7 @@ public sealed class Solution
 
     /// <summary>
     /// Whether a meter between the two points reads a voltage that is held there rather than one that leaks in over
-    /// capacitance: true when conducting branches join them.
+    /// capacitance, that between the cores of a cable too: true when conducting branches join them.
     /// </summary>
     public bool IsFirm(TerminalId from, TerminalId to)
     {
@@ -128,31 +128,21 @@ public sealed class Solution
     /// <summary>Island of every node; index 0 is earth.</summary>
     private int[] Islands(Func<int, double> siemens)
     {
-        var parent = Enumerable.Range(0, Network.Size + 1).ToArray();
-        int Root(int i)
-        {
-            while (parent[i] != i)
-            {
-                i = parent[i] = parent[parent[i]];
-            }
-
-            return i;
-        }
-
+        var islands = new UnionFind(Network.Size + 1);
         for (var i = 0; i < _ac.Admittances.Length; i++)
         {
-            if (siemens(i) > 1 / HoldsBelowOhms)
+            if (siemens(i) > 1 / HoldsBelowOhms && Network.Branches[i].Farads == 0)
             {
-                parent[Root(Network.Branches[i].A + 1)] = Root(Network.Branches[i].B + 1);
+                islands.Join(Network.Branches[i].A + 1, Network.Branches[i].B + 1);
             }
         }
 
         foreach (var (a, b) in Network.WindingEnds)
         {
-            parent[Root(a + 1)] = Root(b + 1);
+            islands.Join(a + 1, b + 1);
         }
 
-        return [.. parent.Select((_, i) => Root(i))];
+        return islands.Roots();
     }
 
     private sealed class DeviceMeter(Solution solution, int device) : IDeviceMeter

@@ -6,7 +6,7 @@ namespace Fehler.Core.Electrical;
 
 /// <summary>
 /// The numeric half: a nodal admittance matrix with symmetric pattern (its values need not be symmetric: a rotating
-/// machine's are not), factored as LU without pivoting. Every node leaks to earth, so no pivot is zero.
+/// machine's are not), factored as LU without pivoting. Everything leaks or is tied to earth, so no pivot is zero.
 /// </summary>
 /// <typeparam name="T"><see cref="Complex"/> for AC, <see cref="double"/> for the ohmmeter.</typeparam>
 internal sealed class SparseLu<T>(SparsePattern pattern)

@@ -85,6 +85,9 @@ public static class SpiceNetlist
                 .Append('\n');
     }
 
+    /// <summary>The simulator wants every node held; so little holds it that a reading of 40 Mohm does not notice.</summary>
+    private const double OhmsLeak = 1e-13;
+
     private static void Resistances(Network network, CircuitState state, Domain domain, StringBuilder text)
     {
         var count = 0;
@@ -97,9 +100,10 @@ public static class SpiceNetlist
             }
         }
 
+        var leak = domain == Domain.Ohms ? OhmsLeak : Network.PointLeak;
         for (var node = 0; node < network.Size; node++)
         {
-            text.Append(CultureInfo.InvariantCulture, $"Rg{node} n{node} 0 {1 / Network.PointLeak:R}\n");
+            text.Append(CultureInfo.InvariantCulture, $"Rg{node} n{node} 0 {1 / leak:R}\n");
         }
     }
 

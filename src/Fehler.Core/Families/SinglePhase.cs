@@ -37,6 +37,13 @@ public sealed record SinglePhase : Starter
     [Option("Starting", "Looped conductor")]
     public LoopedConductor Looped { get; init; }
 
+    /// <summary>A two-pole isolator switches line and neutral; the fuse is in the line alone. Behind it the coil's neutral is permanent.</summary>
+    private protected override int IsolatorPoles => 2;
+
+    private protected override int FusePoles => 1;
+
+    private protected override string Neutral => "Q1:4";
+
     private protected override void CheckOptions()
     {
         base.CheckOptions();
@@ -88,7 +95,7 @@ public sealed record SinglePhase : Starter
             LoopedConductor.Line => ["KM1:1-2", "F2:1-2", "KM1:3-4", "F2:3-4", "M1:U1-U2", "F2:6-5", "KM1:6-5"],
             _ => ["KM1:1-2", "F2:1-2", "M1:U1-U2", "F2:6-5", "KM1:6-5"],
         };
-        yield return Power("Motor", ["INC:L1"], ["INC:N"], Series("Q1:1-2", "F1:1-2", loop));
+        yield return Power("Motor", ["INC:L1"], ["INC:N"], Series("Q1:1-2", "F1:1-2", loop, "Q1:4-3"));
         yield return EarthPath();
     }
 

@@ -22,7 +22,7 @@ public abstract record Starter : StarterOptions
             Area = Area,
             Enclosure = Enclosure,
             Drawing = Drawing,
-            PowerSquareMillimetres = CableFor(FeedAmps),
+            PowerSquareMillimetres = Ratings.Cable(FeedAmps),
             Locations = [.. Locations()],
             Devices =
             [
@@ -35,39 +35,6 @@ public abstract record Starter : StarterOptions
             FieldWiring = FieldWiring,
         }.Build();
     }
-
-    /// <summary>
-    /// A feeder is laid so that a start drops some 3 % on it (common practice); what a small motor hangs on is what a plant has anyway.
-    /// </summary>
-    private double FeederOhms => Math.Round(Math.Min(0.05, 0.03 * LineVolts / Math.Sqrt(3) / (6 * FeedAmps)), 4);
-
-    /// <summary>
-    /// Copper for a motor's current, in a tray or conduit: what three loaded conductors carry for ever (IEC 60364-5-52, PVC, method B2,
-    /// 30 °C, from memory), the first that carries a tenth more.
-    /// </summary>
-    internal static double CableFor(double amps) =>
-        new (double SquareMillimetres, double Amps)[]
-        {
-            (2.5, 20),
-            (4, 27),
-            (6, 34),
-            (10, 46),
-            (16, 62),
-            (25, 80),
-            (35, 99),
-            (50, 118),
-            (70, 149),
-            (95, 179),
-            (120, 206),
-            (150, 236),
-            (185, 268),
-            (240, 313),
-            (300, 360),
-            (2 * 240, 626),
-            (3 * 240, 939),
-        }
-            .FirstOrDefault(c => c.Amps >= 1.1 * amps, (1000, 0))
-            .SquareMillimetres;
 
     private protected virtual FieldWiring FieldWiring => FieldWiring.Usual;
 
@@ -161,11 +128,19 @@ public abstract record Starter : StarterOptions
     private protected string Return =>
         Control switch
         {
-            ControlSupply.LineToNeutral => "INC:N",
+            ControlSupply.LineToNeutral => Neutral,
             ControlSupply.LineToLine => ControlProtection == ControlProtection.SeparateBreaker ? "F3:4" : ControlTap(4),
             ControlSupply.Transformer => "T1:4",
             _ => "PS1:M",
         };
+
+    /// <summary>Where the control circuit finds its neutral.</summary>
+    private protected virtual string Neutral => "INC:N";
+
+    /// <summary>Poles of the isolator and of the motor fuses.</summary>
+    private protected virtual int IsolatorPoles => 3;
+
+    private protected virtual int FusePoles => 3;
 
     /// <summary>The control path up to where the rungs begin: protection, emergency stop, monitoring relay, permissives.</summary>
     private protected object?[] ControlHead =>
@@ -236,9 +211,10 @@ public abstract record Starter : StarterOptions
                 ("amps", FullLoadAmps),
                 ("cosPhi", MotorCosPhi),
                 ("rpm", MotorRpm),
-                ("synchronousRpm", SynchronousRpm),
+                ("synchronousRpm", Ratings.SynchronousRpm(MotorRpm, Frequency)),
                 ("connection", MotorDelta ? "delta" : "star"),
                 ("load", Load),
+                ("startSeconds", StartSeconds),
                 ("coastSeconds", CoastSeconds),
                 .. more,
             ]
@@ -249,18 +225,6 @@ public abstract record Starter : StarterOptions
 
     private protected static CircuitPath EarthPath(string motor = "M1") =>
         Power("Protective conductor", ["INC:PE"], [], Series($"{motor}:PE"));
-
-    /// <summary>Fuses of about two to two and a half times the motor's current carry its start (common practice).</summary>
-    private protected static double FuseRating(double amps) =>
-        new double[] { 6, 10, 16, 20, 25, 32, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1000, 1250 }.FirstOrDefault(
-            r => r >= amps * 1.9,
-            1250
-        );
-
-    private double SynchronousRpm =>
-        new double[] { 3000, 1500, 1000, 750, 600, 500 }
-            .Select(r => r * Frequency / 50)
-            .LastOrDefault(r => r > MotorRpm, 3600);
 
     /// <summary>The control supply has windings or electronics of its own, fed over F4.</summary>
     private bool HasOwnSource => Control is ControlSupply.Transformer or ControlSupply.DcSupply;
@@ -277,7 +241,7 @@ public abstract record Starter : StarterOptions
             "Incoming supply",
             ("lineVolts", LineVolts),
             ("frequency", Frequency),
-            ("sourceOhms", FeederOhms),
+            ("sourceOhms", Ratings.FeederOhms(LineVolts, FeedAmps)),
             (
                 "system",
                 System switch
@@ -289,7 +253,14 @@ public abstract record Starter : StarterOptions
                 }
             )
         );
-        yield return Device("Q1", "isolator", "panel", "Panel isolator", ("ratedAmps", Math.Max(25, Math.Ceiling(FeedAmps * 2))));
+        yield return Device(
+            "Q1",
+            "isolator",
+            "panel",
+            "Panel isolator",
+            ("poles", IsolatorPoles),
+            ("ratedAmps", Math.Max(25, Math.Ceiling(FeedAmps * 2)))
+        );
         yield return Protection switch
         {
             MotorProtection.Breaker when ShuntTrip => Device(
@@ -297,7 +268,7 @@ public abstract record Starter : StarterOptions
                 "circuit-breaker",
                 "panel",
                 "Motor circuit protection",
-                ("ratedAmps", FuseRating(FeedAmps)),
+                ("ratedAmps", Ratings.Fuse(FeedAmps)),
                 ("shuntVolts", CoilVolts)
             ),
             MotorProtection.Breaker => Device(
@@ -305,7 +276,7 @@ public abstract record Starter : StarterOptions
                 "circuit-breaker",
                 "panel",
                 "Motor circuit protection",
-                ("ratedAmps", FuseRating(FeedAmps))
+                ("ratedAmps", Ratings.Fuse(FeedAmps))
             ),
             MotorProtection.MotorBreaker => Device(
                 "Q2",
@@ -316,7 +287,7 @@ public abstract record Starter : StarterOptions
                 ("contacts", Contacts("13-14")),
                 ("tripContact", TripLamp ? "yes" : "no")
             ),
-            _ => Device("F1", "fuse", "panel", "Motor fuses", ("poles", 3), ("ratedAmps", FuseRating(FeedAmps))),
+            _ => Device("F1", "fuse", "panel", "Motor fuses", ("poles", FusePoles), ("ratedAmps", Ratings.Fuse(FeedAmps))),
         };
         foreach (var device in ControlFeedDevices())
         {

@@ -94,6 +94,9 @@ public abstract record StarterOptions
     [Option("Motor", "Load over rated torque", Maximum = 3)]
     public double Load { get; init; } = 0.7;
 
+    [Option("Motor", "Takes to start", Unit = "s", Maximum = 120, Help = "Some 1 s for a pump or conveyor, 5 to 20 s for a fan or saw.")]
+    public double StartSeconds { get; init; } = 1;
+
     [Option("Motor", "Runs down in", Unit = "s", Maximum = 600)]
     public double CoastSeconds { get; init; }
 

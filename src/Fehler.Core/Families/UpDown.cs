@@ -1,3 +1,4 @@
+using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
 using static Fehler.Core.Families.Wiring;
@@ -27,6 +28,12 @@ public sealed record UpDown : Starter
     [Option("Starting", "Motions", Minimum = 1, Maximum = 3)]
     public int Motions { get; init; } = 1;
 
+    [Option("Starting", "Names of the motions, separated by ;", Help = "For a crane: Hoist; Trolley; Bridge.")]
+    public string MotionNames { get; init; } = "";
+
+    [Option("Starting", "Directions of the motions, separated by ;", Help = "up/down; left/right; forward/back. Empty: up/down.")]
+    public string Directions { get; init; } = "";
+
     [Option("Starting", "Control-on relay")]
     public bool ControlOn { get; init; } = true;
 
@@ -38,6 +45,12 @@ public sealed record UpDown : Starter
 
     [Option("Limits", "Safety edge")]
     public bool SafetyEdge { get; init; }
+
+    [Option("Limits", "Motions that have limits, by number; empty: all")]
+    public string LimitsOn { get; init; } = "";
+
+    [Option("Brake", "Motions that have a brake, by number; empty: all")]
+    public string BrakeOn { get; init; } = "";
 
     [Option("Brake", "Brake")]
     public BrakeFeed Brake { get; init; } = BrakeFeed.LoadSide;
@@ -64,6 +77,21 @@ public sealed record UpDown : Starter
             throw new CircuitException("options", "Give one to three motions.");
         }
 
+        Numbers(LimitsOn, "limits");
+        Numbers(BrakeOn, "a brake");
+        if (Directions.Length > 0 && Parts(Directions).Any(d => d.Split('/') is not [{ Length: > 0 }, { Length: > 0 }]))
+        {
+            throw new CircuitException("options.directions", "Give the two directions of each motion like up/down; left/right.");
+        }
+
+        if (Parts(Directions).Length > Motions || Parts(MotionNames).Length > Motions)
+        {
+            throw new CircuitException(
+                "options",
+                $"Names or directions are given for more than {Motions} motion{(Motions == 1 ? "" : "s")}."
+            );
+        }
+
         if (Motions > 1 && Protection == MotorProtection.MotorBreaker)
         {
             throw new CircuitException("options", "Several motions need an overload relay each: choose fuses or a circuit-breaker.");
@@ -81,9 +109,63 @@ public sealed record UpDown : Starter
         yield return base.Locations().Skip(1).First();
         for (var m = 1; m <= Motions; m++)
         {
-            yield return new Location(Place(m), Motions == 1 ? "Motor" : $"Motor {m}", LocationType.Motor, MotorMetres);
+            yield return new Location(
+                Place(m),
+                NameOf(m) is { Length: > 1 } name ? $"Motor {name}" : $"Motor{Suffix(m)}",
+                LocationType.Motor,
+                MotorMetres
+            );
         }
     }
+
+    private static string[] Parts(string text) => text.Split(';', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+
+    /// <summary>Numbers of motions in a text such as "1, 2"; all where it is empty.</summary>
+    private HashSet<int> Numbers(string text, string what)
+    {
+        var all = Enumerable.Range(1, Motions).ToHashSet();
+        if (string.IsNullOrWhiteSpace(text))
+        {
+            return all;
+        }
+
+        var given = text.Split([',', ';', ' '], StringSplitOptions.RemoveEmptyEntries);
+        return
+            given
+                .Select(g => int.TryParse(g, NumberStyles.None, CultureInfo.InvariantCulture, out var n) && all.Contains(n) ? n : 0)
+                .ToHashSet()
+                is var numbers
+            && numbers.Contains(0)
+            ? throw new CircuitException("options", $"Name the motions that have {what} by their numbers, 1 to {Motions}, like \"1, 2\".")
+            : numbers;
+    }
+
+    private bool HasLimits(int motion) => Numbers(LimitsOn, "limits").Contains(motion);
+
+    private bool HasBrake(int motion) => Brake != BrakeFeed.None && Numbers(BrakeOn, "a brake").Contains(motion);
+
+    private string NameOf(int motion) =>
+        Parts(MotionNames) is var names && motion <= names.Length ? names[motion - 1]
+        : Motions == 1 ? ""
+        : $"{motion}";
+
+    /// <summary>" hoist", " 2", or nothing where there is one motion without a name.</summary>
+    private string Suffix(int motion) => NameOf(motion) is { Length: > 0 } name ? $" {char.ToLowerInvariant(name[0])}{name[1..]}" : "";
+
+    private (string First, string Second) DirectionsOf(int motion) =>
+        Parts(Directions) is var given && motion <= given.Length && given[motion - 1].Split('/') is [var first, var second]
+            ? (Capital(first.Trim()), Capital(second.Trim()))
+            : ("Up", "Down");
+
+    private static string Capital(string word) => word.Length == 0 ? word : char.ToUpperInvariant(word[0]) + word[1..];
+
+    private string LimitName(string direction, int motion) =>
+        direction switch
+        {
+            "Up" => $"Upper limit{Suffix(motion)}",
+            "Down" => $"Lower limit{Suffix(motion)}",
+            _ => $"Limit {direction.ToLowerInvariant()}{Suffix(motion)}",
+        };
 
     private static string Place(int motion) => motion == 1 ? "motor" : $"motor{motion}";
 
@@ -113,34 +195,35 @@ public sealed record UpDown : Starter
 
         for (var m = 1; m <= Motions; m++)
         {
-            var suffix = Motions == 1 ? "" : $" {m}";
-            yield return Directional(Up(m), $"Up contactor{suffix}", Down(m));
-            yield return Directional(Down(m), $"Down contactor{suffix}", Up(m));
+            var suffix = Suffix(m);
+            var (first, second) = DirectionsOf(m);
+            yield return Directional(m, Up(m), $"{first} contactor{suffix}", Down(m));
+            yield return Directional(m, Down(m), $"{second} contactor{suffix}", Up(m));
             yield return HasOverloadRelay ? Overload(OverloadOf(m)) : null;
             yield return Device(
                 $"S{m}3",
                 "push-button",
                 "station",
-                $"Up{suffix}",
+                $"{first}{suffix}",
                 ("contacts", Contacts("13-14", ButtonInterlock ? "21-22" : null))
             );
             yield return Device(
                 $"S{m}4",
                 "push-button",
                 "station",
-                $"Down{suffix}",
+                $"{second}{suffix}",
                 ("contacts", Contacts("13-14", ButtonInterlock ? "21-22" : null))
             );
-            yield return UpperLimit
-                ? Device($"B{m}1", "process-switch", Place(m), $"Upper limit{suffix}", ("senses", "limit"), ("contacts", Contacts("21-22")))
+            yield return UpperLimit && HasLimits(m)
+                ? Device($"B{m}1", "process-switch", Place(m), LimitName(first, m), ("senses", "limit"), ("contacts", Contacts("21-22")))
                 : null;
-            yield return LowerLimit
-                ? Device($"B{m}2", "process-switch", Place(m), $"Lower limit{suffix}", ("senses", "limit"), ("contacts", Contacts("21-22")))
+            yield return LowerLimit && HasLimits(m)
+                ? Device($"B{m}2", "process-switch", Place(m), LimitName(second, m), ("senses", "limit"), ("contacts", Contacts("21-22")))
                 : null;
             yield return SafetyEdge
                 ? Device($"B{m}3", "process-switch", Place(m), $"Safety edge{suffix}", ("senses", "edge"), ("contacts", Contacts("21-22")))
                 : null;
-            if (Brake != BrakeFeed.None)
+            if (HasBrake(m))
             {
                 yield return Device($"V{m}", "rectifier", Place(m), $"Brake rectifier{suffix}", ("inputVolts", LineVolts));
                 yield return Device(
@@ -154,19 +237,26 @@ public sealed record UpDown : Starter
                 );
             }
 
-            yield return Brake == BrakeFeed.OwnContactor ? Contactor(BrakeContactor(m), $"Brake contactor{suffix}") : null;
+            yield return Brake == BrakeFeed.OwnContactor && HasBrake(m) ? Contactor(BrakeContactor(m), $"Brake contactor{suffix}") : null;
             yield return Motor(
                 $"M{m}",
                 Place(m),
-                Motions == 1 ? null : $"{Title}, motion {m}",
-                Brake == BrakeFeed.None ? [] : [("brake", $"Y{m}")]
+                Motions == 1 ? null
+                    : NameOf(m) is { Length: > 1 } motion ? $"{Title}, {motion}"
+                    : $"{Title}, motion {m}",
+                HasBrake(m) ? [("brake", $"Y{m}")] : []
             );
         }
     }
 
-    private Device Directional(string tag, string function, string other)
+    private Device Directional(int motion, string tag, string function, string other)
     {
-        var contactor = Contactor(tag, function, ElectricalInterlock ? "21-22" : null, Brake == BrakeFeed.OwnContactor ? "53-54" : null);
+        var contactor = Contactor(
+            tag,
+            function,
+            ElectricalInterlock ? "21-22" : null,
+            Brake == BrakeFeed.OwnContactor && HasBrake(motion) ? "53-54" : null
+        );
         return MechanicalInterlock ? contactor.With("interlockedWith", other) : contactor;
     }
 
@@ -181,11 +271,11 @@ public sealed record UpDown : Starter
             );
             yield return m == 1 ? Power("Motion", Incoming, [], Series(PowerHead, motion)) : Power($"Motion {m}", Protected, [], motion);
             yield return EarthPath($"M{m}");
-            if (Brake == BrakeFeed.LoadSide)
+            if (Brake == BrakeFeed.LoadSide && HasBrake(m))
             {
                 yield return Power($"Brake {m}", [$"M{m}:U", $"M{m}:V"], [], Series($"V{m}:1,2"));
             }
-            else if (Brake == BrakeFeed.OwnContactor)
+            else if (Brake == BrakeFeed.OwnContactor && HasBrake(m))
             {
                 yield return Power($"Brake {m}", [Protected[0], Protected[1]], [], Series($"{BrakeContactor(m)}:1-2,3-4", $"V{m}:1,2"));
             }
@@ -209,13 +299,14 @@ public sealed record UpDown : Starter
                         Brake == BrakeFeed.OwnContactor,
                         Enumerable
                             .Range(1, Motions)
+                            .Where(HasBrake)
                             .Select(m => Series(Parallel($"{Up(m)}:53-54", $"{Down(m)}:53-54"), $"{BrakeContactor(m)}:A1-A2"))
                     ),
                     CommonRungs
                 )
             )
         );
-        for (var m = 1; m <= Motions && Brake != BrakeFeed.None; m++)
+        foreach (var m in Enumerable.Range(1, Motions).Where(HasBrake))
         {
             yield return Wiring.Control($"Brake coil {m}", [$"V{m}:L+"], [$"V{m}:M"], Series($"Y{m}:B1-B2"));
         }
@@ -230,8 +321,8 @@ public sealed record UpDown : Starter
             If(SafetyEdge, $"B{m}3:21-22"),
             before,
             Parallel(
-                Direction(m, $"S{m}3", $"S{m}4", UpperLimit ? $"B{m}1:21-22" : null, Up(m), Down(m)),
-                Direction(m, $"S{m}4", $"S{m}3", LowerLimit ? $"B{m}2:21-22" : null, Down(m), Up(m))
+                Direction(m, $"S{m}3", $"S{m}4", UpperLimit && HasLimits(m) ? $"B{m}1:21-22" : null, Up(m), Down(m)),
+                Direction(m, $"S{m}4", $"S{m}3", LowerLimit && HasLimits(m) ? $"B{m}2:21-22" : null, Down(m), Up(m))
             ),
             after
         );

@@ -26,8 +26,8 @@ internal static class ContactFaults
             ? Common.Open(device, contact, $"{name} is open", 1.5 * weight, remedy)
             : Common.Open(device, contact, $"{name} does not close", 1.5 * weight, remedy);
         yield return contact.Role == ElementRole.NormallyClosed
-            ? Common.Made(device, contact, $"{name} does not open", 0.3 * weight, remedy)
-            : Common.Made(device, contact, $"{name} is stuck closed", 0.3 * weight, remedy);
+            ? Common.Made(device, contact, $"{name} does not open, or is bypassed", 0.3 * weight, remedy)
+            : Common.Made(device, contact, $"{name} is stuck closed, or bypassed", 0.3 * weight, remedy);
         foreach (
             var mode in Common.HighResistance(
                 device,

@@ -11,25 +11,19 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     private const double FieldWeight = 2;
 
     /// <summary>A single conductor seldom fails; there are many of them.</summary>
-    private const double ConductorWeight = 0.12;
-
-    /// <summary>A motor that was replaced turns the wrong way often enough to be tried uncoupled (common practice).</summary>
-    private const double ExchangedWeight = 0.15;
+    internal const double ConductorWeight = 0.12;
 
     private readonly ImmutableArray<FaultMode> _modes;
 
     private FaultCatalogue(Circuit circuit)
     {
-        var devices = circuit.Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)));
+        var wiring = new WiringFaults(circuit);
+        var devices = circuit
+            .Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)))
+            .Where(m => !IsUnwired(circuit, m));
         var conductors = circuit.Conductors.SelectMany(c => Weighted(Farther(circuit, c), OfConductor(circuit, c)));
-        _modes =
-        [
-            .. devices,
-            .. conductors,
-            .. Pairs(circuit),
-            .. circuit.Conductors.SelectMany(c => LandedWrong(circuit, c)),
-            .. ExchangedLeads(circuit),
-        ];
+        _modes = [.. devices, .. conductors, .. Pairs(circuit), .. InThePanel(circuit), .. wiring.Usual()];
+        Differences = [.. wiring.Unusual().DistinctBy(f => f.Id).ExceptBy(_modes.Select(m => m.Id), f => f.Id)];
         Protective =
         [
             .. circuit.Devices.Where(d =>
@@ -43,13 +37,19 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     /// <summary>Devices that trip or blow because of something else, so that they may have to be put right with it.</summary>
     public ImmutableArray<Device> Protective { get; }
 
+    /// <summary>
+    /// Wirings that differ from the drawing in one mistake, of which there are as many as faults and which are rare without work on the
+    /// panel: thought of when nothing in the catalogue fits.
+    /// </summary>
+    public ImmutableArray<FaultMode> Differences { get; }
+
     public int Count => _modes.Length;
 
     public FaultMode this[int index] => _modes[index];
 
     /// <summary>The mode of this id, its first variant unless one is named; null when there is none.</summary>
     public FaultMode? Find(string id, string? variant = null) =>
-        _modes.FirstOrDefault(f => f.Id == id && (variant is null || f.Variant == variant));
+        _modes.Concat(Differences).FirstOrDefault(f => f.Id == id && (variant is null || f.Variant == variant));
 
     public IEnumerator<FaultMode> GetEnumerator() => ((IEnumerable<FaultMode>)_modes).GetEnumerator();
 
@@ -57,6 +57,37 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
 
     private static IEnumerable<FaultMode> Weighted(Location place, IEnumerable<FaultMode> modes) =>
         place.Type == LocationType.FieldStation ? modes.Select(m => m with { Weight = m.Weight * FieldWeight }) : modes;
+
+    /// <summary>What nothing is landed on is missed by nobody.</summary>
+    private static bool IsUnwired(Circuit circuit, FaultMode mode) =>
+        mode.Alterations is [ElementOpen open]
+        && circuit.Device(open.Device) is var device
+        && device.Kind.Elements(device).First(e => e.Name == open.Element) is var element
+        && new[] { element.A, element.B }.Any(t => t[0] != '~' && circuit.WireAt(device.Terminal(t)).Length == 0);
+
+    /// <summary>
+    /// A wire of the panel that touches its mounting plate or door: one mode a number, since nothing but lifting tells where.
+    /// </summary>
+    private static IEnumerable<FaultMode> InThePanel(Circuit circuit) =>
+        circuit
+            .Conductors.Where(c =>
+                !circuit.IsProtective(c) && c.From.Device != circuit.Supply.Tag && circuit.LocationOf(c.From) == circuit.LocationOf(c.To)
+            )
+            .Where(c => circuit.LocationOf(c.From).Type == LocationType.Enclosure)
+            .GroupBy(c => c.Wire)
+            .Select(wire => (First: wire.First(), Count: wire.Count()))
+            .SelectMany(wire =>
+                Common.Bridged(
+                    $"{wire.First.Id}/earth",
+                    wire.First.Id,
+                    $"Wire {wire.First.Wire} has {Term.EarthFault.WithArticle} inside {circuit.LocationOf(wire.First.From).Name}",
+                    wire.First.From,
+                    null,
+                    circuit.Earth,
+                    0.1 * ConductorWeight * wire.Count,
+                    "Look for a crushed or chafed wire at edges, hinges and under cover plates; lift it part by part to find where it touches."
+                )
+            );
 
     private static IEnumerable<FaultMode> OfConductor(Circuit circuit, Conductor conductor)
     {
@@ -73,7 +104,7 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
         {
             ProofPoints = (conductor.From, conductor.To),
         };
-        if (conductor.Wire == "PE")
+        if (circuit.IsProtective(conductor))
         {
             yield break;
         }
@@ -93,6 +124,18 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
 
         if (Farther(circuit, conductor).Type != LocationType.Enclosure)
         {
+            yield return new FaultMode(
+                $"{conductor.Id}/wet",
+                conductor.Id,
+                $"The cable with wire {conductor.Wire} is wet: its insulation breaks down under voltage",
+                [new Bridge(Near(circuit, conductor), null, 2_000) { UnderVoltage = true }],
+                0.15 * ConductorWeight,
+                "Measure the insulation of each core with both ends off; look for water in glands and boxes; replace the cable."
+            )
+            {
+                SizeFactor = 4,
+                ProofPoints = (Near(circuit, conductor), circuit.Earth),
+            };
             foreach (
                 var mode in Common.Bridged(
                     $"{conductor.Id}/earth",
@@ -111,110 +154,22 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
         }
     }
 
-    /// <summary>
-    /// A control wire on the wrong terminal after work: on the same side of another contact of the same device, the one that
-    /// is easily taken for it (13 for 53, 95 for 97).
-    /// </summary>
-    private static IEnumerable<FaultMode> LandedWrong(Circuit circuit, Conductor conductor)
-    {
-        if (IsPower(circuit, conductor))
-        {
-            yield break;
-        }
-
-        foreach (var (end, other) in new[] { (conductor.To, conductor.From), (conductor.From, conductor.To) })
-        {
-            var device = circuit.Device(end.Device);
-            var contacts = device
-                .Kind.Elements(device)
-                .Where(e => e.Role is ElementRole.NormallyOpen or ElementRole.NormallyClosed)
-                .ToList();
-            var right = contacts.FirstOrDefault(e => e.A == end.Name || e.B == end.Name);
-            foreach (
-                var wrong in contacts
-                    .Where(e => right is not null && e != right)
-                    .Select(e => device.Terminal(right!.A == end.Name ? e.A : e.B))
-                    .Where(t => t != other)
-            )
-            {
-                yield return new FaultMode(
-                    $"{conductor.Id}/landed-on-{wrong}",
-                    conductor.Id,
-                    $"Wire {conductor.Wire} from {other} is landed on {wrong} instead of {end}",
-                    [new ConductorOpen(conductor.Id), new Bridge(other, wrong, conductor.Ohms.Value)],
-                    0.2 * ConductorWeight,
-                    $"Land it on {end}, as the drawing shows."
-                )
-                {
-                    ProofPoints = (other, wrong),
-                };
-            }
-        }
-    }
-
-    /// <summary>
-    /// Two leads exchanged on a motor after work: it turns the other way; of six leads the second three exchanged make a star-delta
-    /// starter trip at the change-over.
-    /// </summary>
-    private static IEnumerable<FaultMode> ExchangedLeads(Circuit circuit)
-    {
-        foreach (
-            var motor in circuit
-                .Paths.Where(p => p.Type == PathType.Power)
-                .SelectMany(p => p.Expression.Parts())
-                .Where(p => p.Out.IsEmpty && p.In.Length > 1)
-                .Select(p => (p.Device, p.In))
-                .DistinctBy(p => (p.Device, string.Join(',', p.In)))
-        )
-        {
-            var leads = motor
-                .In.Select(t => circuit.Conductors.FirstOrDefault(c => c.To == new TerminalId(motor.Device, t)))
-                .OfType<Conductor>()
-                .ToList();
-            foreach (var (a, b) in leads.Zip(leads.Skip(1)))
-            {
-                yield return new FaultMode(
-                    $"{a.Id}/exchanged-{b.Id}",
-                    a.Id,
-                    $"Wires {a.Wire} and {b.Wire} are exchanged on {a.To} and {b.To}",
-                    [
-                        new ConductorOpen(a.Id),
-                        new ConductorOpen(b.Id),
-                        new Bridge(a.From, b.To, a.Ohms.Value),
-                        new Bridge(b.From, a.To, b.Ohms.Value),
-                    ],
-                    ExchangedWeight,
-                    $"Land {a.Wire} on {a.To} and {b.Wire} on {b.To}; prove the direction uncoupled."
-                )
-                {
-                    ProofPoints = (a.From, b.To),
-                };
-            }
-        }
-    }
-
     /// <summary>Shorts between neighbouring cores of the cables to the field.</summary>
     private static IEnumerable<FaultMode> Pairs(Circuit circuit)
     {
-        var cables = circuit
-            .Conductors.Where(c =>
-                c.Wire != "PE"
-                && Farther(circuit, c).Type != LocationType.Enclosure
-                && circuit.LocationOf(c.From) != circuit.LocationOf(c.To)
-            )
-            .GroupBy(c => (Farther(circuit, c).Id, IsPower(circuit, c)));
-        foreach (var cable in cables)
+        foreach (var cable in Cable.Of(circuit))
         {
-            foreach (var (a, b) in cable.Zip(cable.Skip(1)))
+            var cores = cable.Cores.Where(c => !circuit.IsProtective(c)).ToList();
+            foreach (var (a, b) in cores.Zip(cores.Skip(1)))
             {
                 foreach (
                     var mode in Common.Bridged(
                         $"{a.Id}/short-{b.Id}",
                         a.Id,
-                        $"Wires {a.Wire} and {b.Wire} in the cable to {circuit.LocationOf(a.To).Name} are shorted",
-                        Near(circuit, a),
-                        Near(circuit, b),
-                        Near(circuit, b),
+                        $"Wires {a.Wire} and {b.Wire} in the cable to {cable.Far.Name} are shorted",
+                        cable.NearEnd(circuit, a),
+                        cable.NearEnd(circuit, b),
+                        cable.NearEnd(circuit, b),
                         FieldWeight * 0.4 * ConductorWeight,
                         "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable."
                     )
@@ -226,11 +181,7 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
         }
     }
 
-    internal static bool IsPower(Circuit circuit, Conductor conductor) =>
-        circuit
-            .Paths.Where(p => p.Type == PathType.Power)
-            .SelectMany(p => p.Expression.Parts())
-            .Any(p => p.In.Concat(p.Out).Any(t => new TerminalId(p.Device, t) is var id && (id == conductor.From || id == conductor.To)));
+    internal static bool IsPower(Circuit circuit, Conductor conductor) => Cable.IsPowerConductor(Cable.PowerTerminals(circuit), conductor);
 
     /// <summary>The end towards the panel: a fault of the cable stays with the cable when its far end is lifted.</summary>
     private static TerminalId Near(Circuit circuit, Conductor conductor) =>

@@ -41,6 +41,6 @@ internal sealed class Course
 
     /// <summary>The device is in one and the same state all the way.</summary>
     private bool Stands(int device) =>
-        _way.TrueForAll(s => s.State.Devices[device] == _way[0].State.Devices[device])
-        && Outcome.State.Devices[device] == _way[0].State.Devices[device];
+        _way.TrueForAll(s => s.State.Devices[device].Timeless == _way[0].State.Devices[device].Timeless)
+        && Outcome.State.Devices[device].Timeless == _way[0].State.Devices[device].Timeless;
 }

@@ -12,6 +12,15 @@ internal interface IOperated
     /// <summary>What it will do after a time if nothing changes.</summary>
     TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter);
 
+    /// <summary>How warm it is after some time in which nothing else changes, see <see cref="DeviceState.Heat"/>.</summary>
+    double Heated(Device device, DeviceState state, IDeviceMeter meter, Seconds time);
+
+    /// <summary>Time that its rotor takes from standstill to its speed at full voltage; 0 for what has none.</summary>
+    Seconds RunUpTime(Device device);
+
+    /// <summary>Why a hand cannot bring it to a position now; null when it can.</summary>
+    Wording? Refuses(Device device, DeviceState state, string position);
+
     /// <summary>
     /// What a person sees or hears of it, one of its <see cref="DeviceKind.Appearances"/>; null when there is nothing to see.
     /// </summary>
@@ -32,6 +41,14 @@ internal static class OperatedSide
 
     public static TimedTransition? Timed(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) =>
         ((IOperated)kind).Timed(device, state, meter);
+
+    public static double Heated(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter, Seconds time) =>
+        ((IOperated)kind).Heated(device, state, meter, time);
+
+    public static Seconds RunUpTime(this DeviceKind kind, Device device) => ((IOperated)kind).RunUpTime(device);
+
+    public static Wording? Refuses(this DeviceKind kind, Device device, DeviceState state, string position) =>
+        ((IOperated)kind).Refuses(device, state, position);
 
     public static string? Appearance(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) =>
         ((IOperated)kind).Appearance(device, state, meter);

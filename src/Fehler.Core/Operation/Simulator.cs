@@ -31,8 +31,21 @@ public sealed class Simulator(Network network)
     /// open: a Stop behind a two-way button acts before its Start does.
     /// </summary>
     /// <exception cref="ArgumentException">The device has no such position: ask <see cref="StepRules"/> first.</exception>
-    public Outcome Do(CircuitState state, Step step) =>
-        step.Device.Length == 0 ? Wait(state, step.Seconds) : Settle(Apply(OnTheWay(state, step), step));
+    public Outcome Do(CircuitState state, Step step)
+    {
+        if (step.Device.Length == 0)
+        {
+            return Wait(state, step.Seconds);
+        }
+
+        if (Refused(state, step) is not { } why)
+        {
+            return Settle(Apply(OnTheWay(state, step), step));
+        }
+
+        var outcome = Settle(state);
+        return outcome with { Events = outcome.Events.Insert(0, why.ToString()) };
+    }
 
     /// <summary>Does several steps one after the other and returns the last outcome.</summary>
     public Outcome Do(CircuitState state, IEnumerable<Step> steps)
@@ -73,7 +86,19 @@ public sealed class Simulator(Network network)
         var device = _devices[index];
         var position = PositionOf(device, step.Position);
         var byHand = device.Kind.Actuations(device).FirstOrDefault(a => a.Position == step.Position)?.DeadOnly == true;
-        return Constrain(state.With(index, new DeviceState(position, byHand, state.Devices[index].Speed)));
+        return Constrain(state.With(index, new DeviceState(position, byHand, state.Devices[index].Speed, Heat: state.Devices[index].Heat)));
+    }
+
+    /// <summary>Whether a step brings back what operated by itself.</summary>
+    public bool IsReset(Step step) =>
+        step.Device.Length > 0
+        && _devices[Network.DeviceIndex(step.Device)] is var device
+        && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == step.Position);
+
+    private Wording? Refused(CircuitState state, Step step)
+    {
+        var index = Network.DeviceIndex(step.Device);
+        return _devices[index].Kind.Refuses(_devices[index], state.Devices[index], step.Position);
     }
 
     private static int PositionOf(Device device, string name)
@@ -97,7 +122,7 @@ public sealed class Simulator(Network network)
             var running = Timed(outcome).ToList();
             var next = running.OrderBy(t => Left(outcome, t)).FirstOrDefault();
             var due = running.Count > 0 ? Left(outcome, next) : double.PositiveInfinity;
-            var passed = Passed(outcome.State, running, Math.Min(due, left));
+            var passed = Passed(outcome, running, Math.Min(due, left));
             left -= due;
             if (left < 0)
             {
@@ -119,7 +144,9 @@ public sealed class Simulator(Network network)
                 );
             }
 
-            outcome = Settle(Constrain(passed.With(next.Device, next.Timed.Next with { Progress = 0 })));
+            outcome = Settle(
+                Constrain(passed.With(next.Device, next.Timed.Next with { Progress = 0, Heat = passed.Devices[next.Device].Heat }))
+            );
             events = events.Length < MostTold ? events.AddRange(outcome.Events) : events;
             left = Beyond(been, outcome.State, left);
         }
@@ -132,11 +159,11 @@ public sealed class Simulator(Network network)
 
     /// <summary>
     /// Time that is left when a circuit comes back to a state in which it has been: timers that clock each other go round and round, and
-    /// whole
-    /// rounds change nothing.
+    /// whole rounds change nothing but some degrees.
     /// </summary>
     private static double Beyond(Dictionary<CircuitState, double> been, CircuitState state, double left)
     {
+        state = state.Cooled;
         if (been.Remove(state, out var before) && before - left is > 0 and var round)
         {
             return left % round;
@@ -147,26 +174,30 @@ public sealed class Simulator(Network network)
     }
 
     private static double Left(Outcome outcome, (int Device, TimedTransition Timed) t) =>
-        Math.Max(1e-6, t.Timed.After.Value * (1 - outcome.State.Devices[t.Device].Progress));
+        Math.Max(1e-6, t.Timed.After.Value * (1 - (t.Timed.IsLeft ? 0 : outcome.State.Devices[t.Device].Progress)));
 
-    /// <summary>Every delay that runs has come further; what no longer runs begins again from nothing.</summary>
-    private static CircuitState Passed(CircuitState state, List<(int Device, TimedTransition Timed)> running, double seconds) =>
-        state with
+    /// <summary>Every delay that runs has come further; what no longer runs begins again from nothing. Bimetals have warmed or cooled.</summary>
+    private CircuitState Passed(Outcome outcome, List<(int Device, TimedTransition Timed)> running, double seconds) =>
+        outcome.State with
         {
             Devices =
             [
-                .. state.Devices.Select(
+                .. outcome.State.Devices.Select(
                     (d, i) =>
-                        running.FindIndex(r => r.Device == i) is var k && k >= 0
-                            ? d with
-                            {
-                                Progress = Math.Round(d.Progress + seconds / running[k].Timed.After.Value, 9),
-                            }
-                        : d.Progress > 0 ? d with { Progress = 0 }
-                        : d
+                        d with
+                        {
+                            Progress =
+                                running.FindIndex(r => r.Device == i && !r.Timed.IsLeft) is var k && k >= 0
+                                    ? Math.Round(d.Progress + seconds / running[k].Timed.After.Value, 9)
+                                    : 0,
+                            Heat = Heated(outcome.Solution, i, d, new(seconds)),
+                        }
                 ),
             ],
         };
+
+    private double Heated(Solution solution, int device, DeviceState state, Seconds time) =>
+        _devices[device].Kind.Heated(_devices[device], state, solution.MeterOf(device), time);
 
     private IEnumerable<(int Device, TimedTransition Timed)> Timed(Outcome outcome)
     {
@@ -193,15 +224,15 @@ public sealed class Simulator(Network network)
         var solution = Solve(state);
         for (var round = 0; round < MostRounds; round++)
         {
-            if (!seen.TryAdd(state, round))
+            if (!seen.TryAdd(state.Cooled, round))
             {
                 // Back where it was: the devices that changed on the way chatter.
-                if (together && Moved(history.Skip(seen[state])) > 1)
+                if (together && Moved(history.Skip(seen[state.Cooled])) > 1)
                 {
                     return null;
                 }
 
-                return Describe(state, solution, history.Skip(seen[state]), events);
+                return Describe(state, solution, history.Skip(seen[state.Cooled]), events);
             }
 
             history.Add(state);
@@ -272,12 +303,46 @@ public sealed class Simulator(Network network)
                     || Math.Abs(transition.Next.Speed - state.Devices[i].Speed) > 1e-3
                 )
                 {
-                    return state.With(i, transition.Next);
+                    return RunUp(state, solution, events, i, transition.Next);
                 }
             }
         }
 
         return state;
+    }
+
+    /// <summary>
+    /// A rotor comes to another speed. While it runs up it draws its starting current, which warms what protects it; what trips in that time
+    /// trips before the speed is reached.
+    /// </summary>
+    private CircuitState RunUp(CircuitState state, Solution solution, ImmutableArray<string>.Builder events, int rotor, DeviceState next)
+    {
+        var gain = Math.Max(0, Math.Abs(next.Speed) - Math.Abs(state.Devices[rotor].Speed));
+        var time = new Seconds(gain * _devices[rotor].Kind.RunUpTime(_devices[rotor]).Value);
+        var reached = state.With(rotor, next);
+        for (var i = 0; i < _devices.Length && time.Value > 0; i++)
+        {
+            var (device, before) = (_devices[i], state.Devices[i]);
+            var heat = Heated(solution, i, before, time);
+            if (heat == before.Heat)
+            {
+                continue;
+            }
+
+            if (
+                !IsLocked(i)
+                && device.Kind.Timed(device, before, solution.MeterOf(i)) is { IsLeft: true } trip
+                && trip.After.Value < time.Value
+            )
+            {
+                events.Add($"{device.Tag} {PositionName(i, trip.Next)} before {_devices[rotor].Tag} has reached its speed");
+                return state.With(i, trip.Next with { Heat = Heated(solution, i, before, trip.After) });
+            }
+
+            reached = reached.With(i, before with { Heat = heat });
+        }
+
+        return reached;
     }
 
     private static bool IsPullIn(CircuitState state, (int Device, Transition Transition) p) =>

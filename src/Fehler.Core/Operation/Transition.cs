@@ -8,6 +8,7 @@ namespace Fehler.Core.Operation;
 public readonly record struct Transition(DeviceState Next, double Urgency = 0);
 
 /// <summary>What a device will do if nothing changes.</summary>
-/// <param name="Seconds">Time until then.</param>
+/// <param name="After">Time until then, from when it began to be so.</param>
 /// <param name="Next">The state it goes to.</param>
-public readonly record struct TimedTransition(Seconds After, DeviceState Next);
+/// <param name="IsLeft">The time is what is left from now on, by the heat that is in it, and not from when it began to be so.</param>
+public readonly record struct TimedTransition(Seconds After, DeviceState Next, bool IsLeft = false);

@@ -30,6 +30,9 @@ public sealed record BenchCheckItem(
     /// <summary>Whether this is measured in ohms rather than looked at.</summary>
     public bool IsMeasured => Leads.Length > 0;
 
+    /// <summary>One of several windings that are wound alike.</summary>
+    internal bool IsWinding { get; init; }
+
     /// <summary>Whether a reading is good.</summary>
     public bool IsGood(Ohms reading) => IsMeasured && reading.Value >= (Least ?? 0) && reading.Value <= (Most ?? double.PositiveInfinity);
 }
@@ -65,26 +68,29 @@ public sealed class BenchCheck
     public IReadOnlyDictionary<string, string> UnlikeTwins(IReadOnlyDictionary<string, Ohms> readings)
     {
         var unlike = new Dictionary<string, string>();
-        foreach (var twins in Items.Where(IsWinding).Where(i => readings.ContainsKey(i.Id)).GroupBy(i => (i.Device, i.Good)))
+        foreach (var item in Items.Where(i => i.IsWinding && readings.ContainsKey(i.Id)))
         {
-            var values = twins.Select(i => readings[i.Id].Value).Order().ToList();
-            if (values.Count < 2 || values.Any(double.IsInfinity))
+            var own = readings[item.Id];
+            var others = Items.Where(i => AreTwins(i, item) && readings.ContainsKey(i.Id)).Select(i => readings[i.Id]).ToList();
+            if (others.Count > 0 && !others.Exists(o => AreAlike(own, o)))
             {
-                continue;
-            }
-
-            // Of three the two that agree are right; of two nobody knows which is.
-            var usual = values[values.Count / 2];
-            foreach (var item in twins.Where(i => Math.Abs(readings[i.Id].Value - usual) > AlikeShare * usual + AlikeOhms))
-            {
-                unlike[item.Id] = $"{ReadingText.Show(readings[item.Id])}, where the others read about {ReadingText.Show(new Ohms(usual))}";
+                unlike[item.Id] =
+                    $"{ReadingText.Show(own)}, where the others read {string.Join(" and ", others.Select(o => ReadingText.Show(o)))}";
             }
         }
 
         return unlike;
     }
 
-    private static bool IsWinding(BenchCheckItem item) => item.What.StartsWith("Winding ", StringComparison.Ordinal);
+    /// <summary>Two windings of one device that are to read the same.</summary>
+    private static bool AreTwins(BenchCheckItem a, BenchCheckItem b) =>
+        a != b
+        && a.IsWinding
+        && a.Device == b.Device
+        && (a.Most is { } most && b.Most is { } other ? Math.Abs(most - other) <= 0.01 * other : a.Most == b.Most);
+
+    private static bool AreAlike(Ohms a, Ohms b) =>
+        a.IsOpen == b.IsOpen && (a.IsOpen || Math.Abs(a.Value - b.Value) <= AlikeShare * Math.Max(a.Value, b.Value) + AlikeOhms);
 
     private static IEnumerable<BenchCheckItem> OfDevice(CompiledCircuit compiled, Device device)
     {
@@ -156,7 +162,10 @@ public sealed class BenchCheck
         foreach (var (a, b) in leads.SelectMany((a, i) => leads.Skip(i + 1).Select(b => (a, b))))
         {
             var (from, to) = (device.Terminal(a), device.Terminal(b));
-            yield return Measured(device, $"Winding {a} to {b}", $"{a}-{b}", a, b, "", meter(from, to), more(from, to));
+            yield return Measured(device, $"Winding {a} to {b}", $"{a}-{b}", a, b, "", meter(from, to), more(from, to)) with
+            {
+                IsWinding = true,
+            };
         }
 
         if (device.Kind.HasTerminal(device, "PE"))

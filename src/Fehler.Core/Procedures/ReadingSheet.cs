@@ -134,7 +134,7 @@ public sealed class ReadingSheet
             { Kind: PredictionKind.Stray } => "stray",
             { Value: var v } when quantity.IsVolts() => v < (quantity == Quantity.DcVolts ? 0.5 : 1.5)
                 ? "0 V"
-                : FormattableString.Invariant($"{v:0} V{(quantity == Quantity.DcVolts ? " DC" : "")}"),
+                : FormattableString.Invariant($"{Words.Rounded(v, quantity):0.#} V{(quantity == Quantity.DcVolts ? " DC" : "")}"),
             { Value: var v } => v < 0.5 ? "0 Ω" : ReadingText.Show(new Ohms(v)),
         };
 }

@@ -99,10 +99,9 @@ public sealed record RepairNotes
                 ],
                 Parts = ["Conductor or spare core of the same size and colour", $"{Term.EndSleeves.Capital}, numbers"],
                 Causes = isField ? [worked, rubbed, Vibration] : [worked, Vibration],
-                Cautions =
-                    conductor.Wire == "PE"
-                        ? [$"With the {Term.ProtectiveConductor} open, dead to {Term.Earth} proves nothing, and a case may be live."]
-                        : [],
+                Cautions = circuit.IsProtective(conductor)
+                    ? [$"With the {Term.ProtectiveConductor} open, dead to {Term.Earth} proves nothing, and a case may be live."]
+                    : [],
             },
             _ => new RepairNotes
             {

@@ -34,8 +34,9 @@ internal static class CircuitEndpoints
         circuits
             .MapPost("", Import)
             .WithName("importCircuit")
-            .WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json)")
-            .Accepts<object>("application/json")
+            .WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json) or a wiring list (docs/formats/wiring-list.md)")
+            .WithDescription("'from' is the name of the file; a wiring list that does not say its designation gets it from there.")
+            .Accepts<object>("application/json", "text/csv")
             .ProducesProblem(422);
         circuits
             .MapGet("schema", () => TypedResults.Content(CircuitSchema.Read().ToJsonString(), "application/schema+json"))
@@ -46,6 +47,11 @@ internal static class CircuitEndpoints
             .MapGet("{id:guid}/file", File)
             .WithName("downloadCircuit")
             .WithSummary("The circuit file, complete with conductors and electrical parameters")
+            .ProducesProblem(404);
+        circuits
+            .MapGet("{id:guid}/wiring-list", List)
+            .WithName("downloadWiringList")
+            .WithSummary("Places, devices and wires as tables (docs/formats/wiring-list.md)")
             .ProducesProblem(404);
         circuits
             .MapGet("{id:guid}/reading-sheet", Sheet)
@@ -82,11 +88,32 @@ internal static class CircuitEndpoints
             .WithSummary("The jobs on this circuit, page by page");
     }
 
-    private static async Task<Ok<Imported>> Import(HttpRequest request, CircuitStore store, CancellationToken cancellation)
+    private static async Task<Ok<Imported>> Import(
+        HttpRequest request,
+        CircuitStore store,
+        CancellationToken cancellation,
+        string? from = null
+    )
     {
         using var reader = new StreamReader(request.Body, new UTF8Encoding(false, throwOnInvalidBytes: false));
-        return TypedResults.Ok(await store.ImportAsync(await reader.ReadToEndAsync(cancellation), cancellation));
+        var text = await reader.ReadToEndAsync(cancellation);
+        if (WiringList.IsOne(text))
+        {
+            var name = Path.GetFileNameWithoutExtension(from) is { Length: > 0 } given ? given : "List";
+            text = CircuitFile.Write(await Task.Run(() => WiringList.Read(text, name), cancellation));
+        }
+
+        return TypedResults.Ok(await store.ImportAsync(text, cancellation));
     }
+
+    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> List(
+        Guid id,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) =>
+        await store.FindAsync(id, cancellation) is { } found
+            ? TypedResults.File(Encoding.UTF8.GetBytes(WiringList.Write(found.Compiled.Circuit)), "text/csv", $"{found.Row.Tag}.wiring.csv")
+            : NoCircuit();
 
     private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(
         Guid id,

@@ -38,9 +38,22 @@ internal sealed class SpicePanel
 
     public ImmutableSortedDictionary<string, string> Operate(IEnumerable<Step> steps)
     {
-        var outcome = _simulator.Do(_state, steps);
+        var outcome = Done(steps);
         _state = outcome.State;
         return outcome.Appearances;
+    }
+
+    /// <summary>Who presses Reset has waited until it holds.</summary>
+    private Outcome Done(IEnumerable<Step> steps)
+    {
+        Outcome? outcome = null;
+        foreach (var step in steps)
+        {
+            var from = outcome?.State ?? _state;
+            outcome = _simulator.Do(_simulator.IsReset(step) ? from.Cooled : from, step);
+        }
+
+        return outcome ?? _simulator.Observe(_state);
     }
 
     public void Isolate() => Operate(_circuit.Compiled().Isolation.Off);
@@ -62,7 +75,8 @@ internal sealed class SpicePanel
 
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {
-        var state = held.IsEmpty ? _state : _simulator.Do(_state, held).State;
+        _state = _state.Rested;
+        var state = held.IsEmpty ? _state : Done(held).State;
         var value = (quantity, _hand.NextDouble() < _missing) switch
         {
             (_, true) or (Quantity.Amps or Quantity.StartingAmps or Quantity.Insulation, _) => new ReadingValue(ReadingKind.NotSure),

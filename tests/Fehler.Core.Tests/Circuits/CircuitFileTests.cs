@@ -63,7 +63,7 @@ public class CircuitFileTests
 
     [Theory]
     [InlineData("format", "\"other\"", "$.format", "expected 'fehler-circuit'")]
-    [InlineData("version", "2", "$.version", "reads version 1")]
+    [InlineData("version", "3", "$.version", "reads versions 1 and 2")]
     [InlineData("devices[3].kind", "\"contacter\"", "$.devices[3].kind", "expected one of")]
     [InlineData("devices[4].location", "\"attic\"", "$.devices[4].location", "not one of the locations")]
     [InlineData("devices[0].parameters.lineVolts", "-5", "$.devices[0].parameters.lineVolts", "from 100 to 1000")]

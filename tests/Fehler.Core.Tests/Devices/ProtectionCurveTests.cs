@@ -5,6 +5,7 @@ using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Core.Families;
 using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Devices;
@@ -23,6 +24,73 @@ public class ProtectionCurveTests
         ThermalTrip.TimeToTrip(6, 6, tripClass, true).Value.ShouldBeLessThan(tripClass);
         ThermalTrip.TimeToTrip(1.05, 1.05, tripClass, true).ShouldBe(Seconds.Never);
         ThermalTrip.TimeToTrip(1.2, 1.2, tripClass, true).Value.ShouldBeLessThan(7200);
+    }
+
+    /// <summary>
+    /// IEC 60947-4-1: at 1.5 times, warm from its setting, within 2, 4, 8 and 12 min by class; two starts in a row trip sooner than one.
+    /// </summary>
+    [Theory]
+    [InlineData(10, 240)]
+    [InlineData(20, 480)]
+    [InlineData(30, 720)]
+    public void A_warm_relay_trips_sooner_and_within_its_class(double tripClass, double within)
+    {
+        var warm = ThermalTrip.Heated(0, 1, tripClass, new(1e5));
+        warm.ShouldBe(1, 1e-3);
+        var seconds = ThermalTrip.TimeToTrip(1.5, 1.5, tripClass, true, warm).Value;
+        seconds.ShouldBeLessThan(within);
+        seconds.ShouldBeLessThan(ThermalTrip.TimeToTrip(1.5, 1.5, tripClass, true).Value / 2);
+        // The law of heating, integrated by small steps.
+        var heat = warm;
+        var time = 0.0;
+        for (; heat < 1.12 * 1.12 && time < 1000; time += 0.01)
+        {
+            heat = ThermalTrip.Heated(heat, 1.5, tripClass, new(0.01));
+        }
+
+        time.ShouldBe(seconds, 0.01 * seconds);
+    }
+
+    /// <summary>A tripped relay has to cool before it holds (common practice: one to some minutes), and the circuit says so.</summary>
+    [Fact]
+    public void A_relay_is_reset_only_when_it_has_cooled()
+    {
+        var simulator = Starters.With(Starters.LineToNeutral, "M1/stalled");
+        var tripped = simulator.Do(simulator.Running().State, Step.Wait(30));
+        tripped.Appearances["M1"].ShouldBe("stopped");
+        var reset = new Step("F2", "reset");
+        var tooSoon = simulator.Do(tripped.State, reset);
+        tooSoon.Events.ShouldContain(e => e.Contains("too hot to reset", StringComparison.Ordinal));
+        simulator.Do(tooSoon.State, [Starters.Press]).Appearances["KM1"].ShouldBe("out");
+        var cooled = simulator.Do(simulator.Do(tripped.State, Step.Wait(240)).State, reset);
+        simulator.Do(cooled.State, [Starters.Press]).Appearances["KM1"].ShouldBe("in");
+    }
+
+    /// <summary>Set to automatic it comes back by itself, and a switch that is still on starts the motor again (common practice).</summary>
+    [Fact]
+    public void An_automatic_reset_restarts_what_is_still_asked_for()
+    {
+        var circuit = new DirectOnLine
+        {
+            Tag = "W",
+            Title = "Pump",
+            Mode = StartMode.TwoWire,
+        }.Build();
+        var automatic = CircuitEditor.Apply(circuit, new SetParameter("F2", "reset", "automatic"));
+        automatic
+            .Compiled()
+            .DesignReview.Findings.ShouldContain(f => f.Id == "restart-cooled/F2" || f.Id.StartsWith("restart", StringComparison.Ordinal));
+    }
+
+    /// <summary>A start that takes longer than the class allows ends in a trip before the speed is reached (common practice).</summary>
+    [Theory]
+    [InlineData(1, false)]
+    [InlineData(20, true)]
+    public void A_start_that_takes_too_long_trips_before_the_speed_is_reached(double seconds, bool trips)
+    {
+        var circuit = Starters.LineToNeutral.Changed("M1", "startSeconds", seconds);
+        var started = Starters.Healthy(circuit).Running();
+        started.Appearances["M1"].ShouldBe(trips ? "stopped" : "runs");
     }
 
     /// <summary>Common practice: bimetal trips some time after a phase is lost, electronics within seconds, solder by its own element only.</summary>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
@@ -98,6 +99,40 @@ public class DifferingPanelTests
         result.Units.First(u => u.Unit == "KM1").Suspects[0].Fault!.Id.ShouldStartWith("KM1/13-14");
     }
 
+    /// <summary>Pressed and let go in one, or in two: it is the same button.</summary>
+    [Fact]
+    public void However_the_first_try_was_written_down_it_is_the_same_button()
+    {
+        var journal = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Add(new OperationSeen([Starters.Press, Starters.Release], Seen("KM1 in, M1 runs")))
+            .Add(new OperationSeen([Starters.Stop, Starters.StopReleased], Seen("KM1 out, M1 stopped")))
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Volts("KM1:A1", "KM1:A2", 231, Starters.Press);
+        var top = journal.Diagnose().Units.First(u => u.Unit.Length > 0);
+        top.Unit.ShouldBe("KM1");
+        top.Suspects[0].ComesAndGoes.ShouldBeLessThan(0.5);
+    }
+
+    private static ImmutableSortedDictionary<string, string> Seen(string text) =>
+        text.Split(", ").Select(s => s.Split(' ', 2)).ToImmutableSortedDictionary(s => s[0], s => s[1]);
+
+    /// <summary>A ghost on two wires is a ghost at every terminal of theirs.</summary>
+    [Fact]
+    public void Who_was_not_sure_of_two_wires_is_not_sent_to_another_of_their_terminals()
+    {
+        var journal = new Journal(Circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped");
+        var first = journal.Diagnose().Proposals.First(p => p is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts });
+        journal.Add(new Reading(first.Quantity, first.From, first.To, first.Setup.Held, new ReadingValue(ReadingKind.NotSure)));
+        HashSet<string> Wires(TerminalId a, TerminalId b) => [Circuit.WireAt(a), Circuit.WireAt(b)];
+        var after = journal.Diagnose().Proposals.Where(p => p is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts }).ToList();
+        after.ShouldNotBeEmpty();
+        after
+            .Where(p => p.Setup.Held.SequenceEqual(first.Setup.Held))
+            .Any(p => Wires(p.From, p.To).SetEquals(Wires(first.From, first.To)))
+            .ShouldBeFalse();
+    }
+
     /// <summary>It ran this morning and does not now: the same button, and the first try speaks against no fault.</summary>
     [Fact]
     public void What_ran_this_morning_may_have_broken_since()
@@ -130,11 +165,54 @@ public class DifferingPanelTests
 
         static bool Asks(Journal journal)
         {
-            var isolating = journal.Diagnose().Proposals.Where(p => p.Setup.Change == SetupChange.Isolate).ToList();
+            var isolating = journal.Diagnose(Strategy.DeadFirst).Proposals.Where(p => p.Setup.Change == SetupChange.Isolate).ToList();
             isolating.ShouldNotBeEmpty();
             return isolating.TrueForAll(p => p.Cautions.Any(c => c.StartsWith("M1 was seen running", StringComparison.Ordinal)));
         }
     }
+
+    /// <summary>A clamp on a running motor shows the same whether Start is still held: it is not asked for again.</summary>
+    [Fact]
+    public void A_line_that_was_clamped_with_start_held_is_not_clamped_again_running()
+    {
+        var held = new Step("S2", "pressed");
+        var proposals = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Looked("F2", "flag", "tripped")
+            .Add(Clamped("F2:2", 6.4, new Step("F2", "reset"), held))
+            .Add(Clamped("F2:4", 12.8))
+            .Add(Clamped("F2:6", 6.3))
+            .Diagnose()
+            .Proposals;
+        proposals.ShouldNotBeEmpty();
+        proposals.ShouldNotContain(p => p.Kind == ProposalKind.Reading && p.Quantity == Quantity.Amps && p.From.Device == "F2");
+    }
+
+    /// <summary>With its wires lifted the same two points are another test: it tells the cable from the winding (common practice).</summary>
+    [Fact]
+    public void Points_that_were_measured_with_the_wires_on_are_measured_again_with_them_off()
+    {
+        var journal = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Looked("F2", "flag", "tripped")
+            .Add(Clamped("F2:2", 6.4, new Step("F2", "reset"), new Step("S2", "pressed")))
+            .Add(Clamped("F2:4", 12.8))
+            .Dead()
+            .Ohms("X1:4L2", "INC:N", 31);
+        foreach (var lead in new[] { ("4L1.2", "M1:U"), ("4L2.2", "M1:V"), ("4L3.2", "M1:W") })
+        {
+            journal.Add(new WireLifted(lead.Item1, TerminalId.Parse(lead.Item2)));
+        }
+
+        journal
+            .Diagnose()
+            .Proposals.Where(p => p.Kind == ProposalKind.Reading)
+            .Select(p => $"{p.From} {p.To}")
+            .ShouldContain("X1:4L2 INC:N");
+    }
+
+    private static Reading Clamped(string at, double amps, params Step[] held) =>
+        new(Quantity.Amps, TerminalId.Parse(at), TerminalId.Parse(at), [.. held], ReadingValue.Of(amps));
 
     /// <summary>The scatter of the simulated panels is what it is said to be: the middle stays, and one in some twenty is outside twofold.</summary>
     [Fact]

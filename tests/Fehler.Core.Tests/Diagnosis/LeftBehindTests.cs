@@ -36,7 +36,7 @@ public class LeftBehindTests
                 session.BringAll();
                 var full = session.Posterior();
                 lazy.Zip(full).ShouldAllBe(p => Math.Abs(p.First - p.Second) < 2e-3);
-                session.Hypotheses.ShouldAllBe(h => h.Judged.Count == session.Observations.Count);
+                session.Catalogued.ShouldAllBe(h => h.Judged.Count == session.Observations.Count);
             }
         }
 

@@ -115,6 +115,8 @@ public static class FamilySamples
             {
                 Tag = "S-12",
                 Title = "Green chain",
+                // At 15 m a kilometre of cable side by side would hold the coil in.
+                BetweenMetres = 4,
                 Stations = 12,
                 Cabling = StationCabling.HomeRun,
                 Control = ControlSupply.Transformer,

@@ -37,7 +37,7 @@ public class CourseTests
             }
         }
 
-        alike.ShouldBeGreaterThan(20);
+        alike.ShouldBeGreaterThan(15);
     }
 
     [Fact]

@@ -8,7 +8,61 @@ namespace Fehler.Core.Tests.Procedures;
 public class DesignReviewTests
 {
     [Fact]
-    public void An_ordinary_starter_has_nothing_to_mind() => Starters.LineToNeutral.Compiled().DesignReview.Findings.ShouldBeEmpty();
+    public void An_ordinary_starter_has_nothing_to_mind() =>
+        Starters.LineToNeutral.Compiled().DesignReview.Findings.ShouldAllBe(f => f.Kind == FindingKind.Note && f.Id == "earth-clears");
+
+    /// <summary>
+    /// Control between two phases of an earthed star: behind an earth fault beyond Stop the coil keeps 0.58 of its voltage, more than it
+    /// drops out at (geometry; drop-out at 20 to 75 %, IEC 60947-4-1, from memory).
+    /// </summary>
+    [Fact]
+    public void Between_two_phases_of_an_earthed_star_an_earth_fault_defeats_the_stop()
+    {
+        Starters
+            .LineToLine.Compiled()
+            .DesignReview.Findings.ShouldContain(f =>
+                f.Id.StartsWith("earth-stop/S1/", StringComparison.Ordinal)
+                && f.Text.Contains("230 V stay on KM1", StringComparison.Ordinal)
+            );
+        Starters
+            .LineToNeutral.Compiled()
+            .DesignReview.Findings.ShouldNotContain(f => f.Id.StartsWith("earth-stop/", StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData(ControlProtection.None, 37, true)]
+    [InlineData(ControlProtection.None, 1.1, false)]
+    [InlineData(ControlProtection.Fuse, 37, false)]
+    public void Control_wires_behind_nothing_but_large_motor_fuses_are_found(ControlProtection protection, double kilowatts, bool found)
+    {
+        var circuit = new DirectOnLine
+        {
+            Tag = "P",
+            Title = "Saw",
+            ControlProtection = protection,
+            MotorKilowatts = kilowatts,
+            MotorAmps = 0,
+        }.Build();
+        circuit.Compiled().DesignReview.Findings.Any(f => f.Id == "unprotected/KM1").ShouldBe(found);
+    }
+
+    [Fact]
+    public void A_brake_that_lifts_on_a_button_alone_is_found_with_the_limit_made()
+    {
+        var hoist = new UpDown
+        {
+            Tag = "H",
+            Title = "Hoist",
+            Brake = BrakeFeed.OwnContactor,
+        };
+        hoist.Build().Compiled().DesignReview.Findings.ShouldNotContain(f => f.Id.StartsWith("brake/", StringComparison.Ordinal));
+        // A button beside the contacts of the direction contactors lifts the brake whether one of them has pulled in or not.
+        var circuit = CircuitEditor.Apply(
+            hoist.Build(),
+            new InsertBeside("KM1:53-54", Beside.Parallel, "S9", "push-button", "13-14", "station", "Lift the brake")
+        );
+        circuit.Compiled().DesignReview.Findings.ShouldContain(f => f.Id == "brake/Y1");
+    }
 
     [Fact]
     public void A_coil_of_another_voltage_is_named_with_both_voltages()

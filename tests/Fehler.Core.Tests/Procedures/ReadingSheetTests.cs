@@ -12,7 +12,7 @@ public class ReadingSheetTests
     public void Across_the_open_start_stands_the_control_voltage_at_rest_and_none_when_it_is_held()
     {
         var row = Row("S2 13-14");
-        row.AtRest.ShouldBe("231 V");
+        row.AtRest.ShouldBe("230 V");
         row.StartHeld.ShouldBe("0 V");
         row.Running.ShouldBe("0 V");
     }

@@ -25,12 +25,10 @@ internal sealed partial class CircuitBreaker : SwitchingDevice
 
     public override ImmutableArray<ParameterSpec> Parameters => [.. base.Parameters, Plate.ShuntVolts, Plate.Contacts];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
-            .. base.Elements(device),
-            .. device[Plate.Contacts]
-                .Select(w => w.Split('-'))
-                .Select(e => new Element(e[0], e[1], e[1][^1] == '2' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen)),
+            .. base.OwnElements(device),
+            .. device[Plate.Contacts].Select(Element.FromContact),
             .. device[Plate.ShuntVolts] > 0 ? [new Element("C1", "C2", ElementRole.Load)] : Array.Empty<Element>(),
         ];
 

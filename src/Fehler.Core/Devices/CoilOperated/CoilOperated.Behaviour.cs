@@ -22,6 +22,11 @@ internal abstract partial class CoilOperated
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain)
     {
         var volts = device[CoilPlate.Volts];
+        if (domain == Domain.Ohms && device[CoilPlate.Input] == "electronic")
+        {
+            return 0;
+        }
+
         if (domain != Domain.Ac || IsDirect(device))
         {
             return 1 / device[CoilPlate.Ohms];

@@ -19,6 +19,13 @@ internal abstract partial class CoilOperated : CompleteKind
     internal static class CoilPlate
     {
         public static readonly WordSpec Current = ParameterSpec.Word("coil", "Coil for alternating or direct current", "ac", "ac", "dc");
+        public static readonly WordSpec Input = ParameterSpec.Word(
+            "coilInput",
+            "What an ohmmeter finds at the coil: its winding, or electronics that read OL",
+            "winding",
+            "winding",
+            "electronic"
+        );
         public static readonly NumberSpec Volts = ParameterSpec.Number("coilVolts", "Rated coil voltage", "V", 230, 5, 690);
         public static readonly NumberSpec PullInVa = ParameterSpec.Number(
             "coilPullInVa",
@@ -87,10 +94,11 @@ internal abstract partial class CoilOperated : CompleteKind
             },
             CoilPlate.SealedCos,
             CoilPlate.Ohms,
+            CoilPlate.Input,
             Copper.Known,
         ];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [new(CoilTerminals.A, CoilTerminals.B, ElementRole.Load), .. Contacts(device)];
 
     /// <summary>Everything but the coil.</summary>
@@ -164,11 +172,4 @@ internal abstract partial class CoilOperated : CompleteKind
             : [];
 
     private protected static bool IsDirect(Device device) => device[CoilPlate.Current] == "dc";
-
-    /// <summary>Auxiliary contact by its numbers. EN 50005: second digit 1-2 opens, 3-4 closes; 5-6 and 7-8 the same, delayed.</summary>
-    private protected static Element Auxiliary(string name)
-    {
-        var ends = name.Split('-');
-        return new Element(ends[0], ends[1], name[^1] is '2' or '6' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen);
-    }
 }

@@ -32,7 +32,7 @@ internal sealed partial class Contactor : CoilOperated
     private protected override ImmutableArray<Element> Contacts(Device device) =>
         [
             .. Enumerable.Range(0, (int)device[Plate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole)),
-            .. device[Plate.Contacts].Select(Auxiliary),
+            .. device[Plate.Contacts].Select(Element.FromContact),
         ];
 
     public override IEnumerable<string> CoupledTo(Device device) => device[Plate.InterlockedWith] is { Length: > 0 } other ? [other] : [];

@@ -22,7 +22,7 @@ internal sealed class ControlRelay : CoilOperated
 
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } = [Plate.Contacts];
 
-    private protected override ImmutableArray<Element> Contacts(Device device) => [.. device[Plate.Contacts].Select(Auxiliary)];
+    private protected override ImmutableArray<Element> Contacts(Device device) => [.. device[Plate.Contacts].Select(Element.FromContact)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 }

@@ -20,15 +20,8 @@ internal abstract partial class ControlSwitch : CompleteKind
     public override ImmutableArray<ParameterSpec> Parameters =>
         [BlockPlate.Contacts with { Default = ParameterValue.FromWords([DefaultContact]) }];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
-        [
-            .. device[BlockPlate.Contacts]
-                .Select(name =>
-                {
-                    var ends = name.Split('-');
-                    return new Element(ends[0], ends[1], name.EndsWith('2') ? ElementRole.NormallyClosed : ElementRole.NormallyOpen);
-                }),
-        ];
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
+        [.. device[BlockPlate.Contacts].Select(Element.FromContact)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 }

@@ -10,7 +10,7 @@ internal sealed partial class ControlTransformer
     {
         const string replace =
             "Find out why it burnt out (a shorted coil, a wrong tap), then replace the transformer: same voltages, same VA.";
-        var (primary, secondary) = ((device.Terminal("1"), device.Terminal("2")), (device.Terminal("3"), device.Terminal("4")));
+        var (primary, secondary) = ((device.At("1"), device.At("2")), (device.At("3"), device.At("4")));
         yield return Common.Open(device, Elements(device)[0], $"Primary winding of {device.Tag} is open", 0.8, replace) with
         {
             ProofPoints = primary,

@@ -50,14 +50,16 @@ internal sealed partial class ControlTransformer : CompleteKind
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
             new("1", "~p", ElementRole.Link),
             new("3", "~s", ElementRole.Link),
             .. HasTap(device) ? [new Element("0", "~t", ElementRole.Link)] : Array.Empty<Element>(),
         ];
 
-    public override ImmutableArray<string> Terminals(Device device) => HasTap(device) ? ["1", "2", "3", "4", "0"] : ["1", "2", "3", "4"];
+    private static readonly string[] Marked = ["1", "2", "3", "4", "0"];
+
+    public override ImmutableArray<string> Terminals(Device device) => [.. Marked.Take(HasTap(device) ? 5 : 4).Select(device.Printed)];
 
     public override Device AsInstalled(Device device, Scatter scatter) =>
         scatter.Multiplied(

@@ -56,7 +56,7 @@ internal sealed partial class Controller : CompleteKind
 
     public override ImmutableArray<string> Appearances => ["stop", "run", "run reverse", "fault"];
 
-    public override ImmutableArray<Element> Elements(Device device)
+    private protected override ImmutableArray<Element> OwnElements(Device device)
     {
         var reversing = device[Plate.Program] == "reversing";
         var inputs =
@@ -79,7 +79,7 @@ internal sealed partial class Controller : CompleteKind
     }
 
     public override bool IsMade(Device device, Element element, DeviceState state) =>
-        (state.Position & Fault) == 0 && (state.Position & (element.B == "Q0" ? Forward : Reverse)) != 0;
+        (state.Position & Fault) == 0 && (state.Position & (element.OwnB == "Q0" ? Forward : Reverse)) != 0;
 
     public override ImmutableArray<Look> Looks(Device device) =>
         [new("indicator", $"State shown by {device.Tag}", "stop", "run", "run reverse", "fault")];

@@ -8,7 +8,7 @@ internal abstract partial class DirectSource
 {
     public override IEnumerable<FaultMode> FaultModes(Device device)
     {
-        var (plus, minus) = (device.Terminal("L+"), device.Terminal("M"));
+        var (plus, minus) = (device.At("L+"), device.At("M"));
         yield return new FaultMode(
             $"{device.Tag}/dead",
             device.Tag,

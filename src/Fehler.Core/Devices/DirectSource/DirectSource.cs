@@ -27,6 +27,6 @@ internal abstract partial class DirectSource : CompleteKind
 
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "folded back"];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [new(InputTerminals.A, InputTerminals.B, ElementRole.Load), new("M", "L+", ElementRole.Source)];
 }

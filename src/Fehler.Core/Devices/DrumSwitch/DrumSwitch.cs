@@ -24,7 +24,7 @@ internal sealed partial class DrumSwitch : CompleteKind
     public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.RatedAmps];
 
     /// <summary>Straight through forward; the first two lines exchanged in reverse; the third made in both.</summary>
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
             new("1", "2", ElementRole.Pole),
             new("3", "4", ElementRole.Pole),
@@ -33,7 +33,8 @@ internal sealed partial class DrumSwitch : CompleteKind
             new("3", "2", ElementRole.Pole),
         ];
 
-    public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [("1", "2"), ("3", "4"), ("5", "6")];
+    public override ImmutableArray<(string Line, string Load)> Poles(Device device) =>
+        [.. Elements(device).Take(3).Select(e => (e.A, e.B))];
 
     public override ImmutableArray<string> Positions(Device device) => ["off", "forward", "reverse"];
 

@@ -9,7 +9,7 @@ internal sealed partial class EarthLink : CompleteKind
     public override string Id => "earth-link";
     public override Wording Name => $"{Term.Earthing} link";
 
-    public override ImmutableArray<Element> Elements(Device device) => [new("1", "2", ElementRole.Link)];
+    private protected override ImmutableArray<Element> OwnElements(Device device) => [new("1", "2", ElementRole.Link)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 }

@@ -50,5 +50,5 @@ internal sealed partial class Fuse
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) => state.Position == 0 ? "all sound" : "blown";
 
-    private static int PoleIndex(Element element) => (int.Parse(element.A, System.Globalization.CultureInfo.InvariantCulture) - 1) / 2;
+    private static int PoleIndex(Element element) => (int.Parse(element.OwnA, System.Globalization.CultureInfo.InvariantCulture) - 1) / 2;
 }

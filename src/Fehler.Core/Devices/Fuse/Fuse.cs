@@ -21,7 +21,7 @@ internal sealed partial class Fuse : CompleteKind
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Poles, Plate.RatedAmps, Plate.Indicator];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [.. Enumerable.Range(0, (int)device[Plate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Link))];
 
     public override ImmutableArray<string> Positions(Device device) => ["sound"];

@@ -13,7 +13,7 @@ internal sealed partial class HeaterBank
                 {
                     Common.Open(device, e, $"Heater element {e.A} of {device.Tag} is open", 1, "Replace the element.") with
                     {
-                        ProofPoints = (device.Terminal(e.A), device.Terminal(e.A == "U" ? "V" : "U")),
+                        ProofPoints = (device.Terminal(e.A), device.At(e.OwnA == "U" ? "V" : "U")),
                     },
                 }.Concat(
                     Common.Bridged(
@@ -22,7 +22,7 @@ internal sealed partial class HeaterBank
                         $"Heater element {e.A} of {device.Tag} has {Term.EarthFault.WithArticle}",
                         device.Terminal(e.A),
                         null,
-                        device.Terminal("PE"),
+                        device.At("PE"),
                         0.5,
                         "Replace the element."
                     )

@@ -19,10 +19,12 @@ internal sealed partial class HeaterBank : CompleteKind
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Kilowatts, Plate.Volts];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [new("U", "~star", ElementRole.Load), new("V", "~star", ElementRole.Load), new("W", "~star", ElementRole.Load)];
 
-    public override ImmutableArray<string> Terminals(Device device) => ["U", "V", "W", "PE"];
+    private static readonly string[] Marked = ["U", "V", "W", "PE"];
+
+    public override ImmutableArray<string> Terminals(Device device) => [.. Marked.Select(device.Printed)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 

@@ -31,7 +31,7 @@ internal sealed partial class ImpulseRelay : CoilOperated
 
     private protected override ImmutableArray<ParameterSpec> OwnParameters { get; } = [Plate.Contacts];
 
-    private protected override ImmutableArray<Element> Contacts(Device device) => [.. device[Plate.Contacts].Select(Auxiliary)];
+    private protected override ImmutableArray<Element> Contacts(Device device) => [.. device[Plate.Contacts].Select(Element.FromContact)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 

@@ -106,6 +106,8 @@ internal sealed partial class Motor
         return new Transition(new DeviceState(0, Speed: way * Balance(speed => way * Driving(way * speed) - load, 0)));
     }
 
+    public override Seconds RunUpTime(Device device) => new(device[Plate.StartSeconds]);
+
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter) =>
         state.Position == Coasting ? new TimedTransition(new(device[Plate.CoastSeconds]), default) : null;
 
@@ -135,6 +137,7 @@ internal sealed partial class Motor
             {
                 > 2.5 => "jammed",
                 > 1.3 => "heavy",
+                < 0.2 => "drives nothing",
                 _ => "turns freely",
             };
 

@@ -13,17 +13,17 @@ internal sealed partial class Motor
         for (var k = 0; k < leads.Length; k++)
         {
             // With six leads a winding ends at its own second lead, with three at the next winding.
-            var (lead, next) = (leads[k], leads[(k + 1) % leads.Length]);
+            var (lead, next) = (device.Printed(leads[k]), device.Printed(leads[(k + 1) % leads.Length]));
             yield return new FaultMode(
                 $"{device.Tag}/winding-{lead}-open",
                 device.Tag,
                 $"Winding {lead} of the motor {device.Tag} is open",
-                [new ElementOpen(device.Tag, $"{lead}-{Inner(lead)}")],
+                [new ElementOpen(device.Tag, Elements(device)[k].Name)],
                 0.4,
                 "Replace or rewind the motor; check its terminal box first."
             )
             {
-                ProofPoints = (device.Terminal(lead), device.Terminal(HasSixLeads(device) ? $"{lead[0]}2" : next)),
+                ProofPoints = (device.Terminal(lead), HasSixLeads(device) ? device.At($"{leads[k][0]}2") : device.Terminal(next)),
             };
             foreach (
                 var mode in Common.Bridged(
@@ -32,7 +32,7 @@ internal sealed partial class Motor
                     $"Winding {lead} of the motor {device.Tag} has {Term.EarthFault.WithArticle}",
                     device.Terminal(lead),
                     null,
-                    device.Terminal("PE"),
+                    device.At("PE"),
                     0.4,
                     "Lift the motor's leads to tell it from the cable; look for water in the terminal box; replace or rewind the motor."
                 )
@@ -45,39 +45,48 @@ internal sealed partial class Motor
                 $"{device.Tag}/winding-{lead}-breakdown",
                 device.Tag,
                 $"Insulation of winding {lead} of the motor {device.Tag} breaks down to {Term.Earth} under voltage",
-                [new Bridge(device.Terminal(lead), device.Terminal("PE"), 3) { UnderVoltage = true }],
+                [new Bridge(device.Terminal(lead), device.At("PE"), 3) { UnderVoltage = true }],
                 0.15,
                 "Lift the motor's leads; measure its insulation and the cable's apart; replace or rewind the motor."
             )
             {
                 SizeFactor = 2.5,
-                ProofPoints = (device.Terminal(lead), device.Terminal("PE")),
+                ProofPoints = (device.Terminal(lead), device.At("PE")),
             };
-            yield return new FaultMode(
-                $"{device.Tag}/winding-{lead}-{next}-short",
-                device.Tag,
-                $"Windings {lead} and {next} of the motor {device.Tag} are shorted",
-                [new Bridge(device.Terminal(lead), device.Terminal(next), 0.25 * device[Plate.WindingOhms])],
-                0.25,
-                "Replace or rewind the motor."
+            // As many sizes as a short in its cable has: only lifting its leads tells the two apart.
+            foreach (
+                var mode in Common.Bridged(
+                    $"{device.Tag}/winding-{lead}-{next}-short",
+                    device.Tag,
+                    $"Windings {lead} and {next} of the motor {device.Tag} are shorted",
+                    device.Terminal(lead),
+                    device.Terminal(next),
+                    device.Terminal(next),
+                    0.25,
+                    "Lift the motor's leads to tell it from the cable; replace or rewind the motor."
+                )
             )
             {
-                ProofPoints = (device.Terminal(lead), device.Terminal(next)),
-                SizeFactor = 1.5,
-            };
+                yield return mode;
+            }
+
+            foreach (var mode in ShortedTurns(device, k))
+            {
+                yield return mode;
+            }
         }
 
         yield return new FaultMode(
             $"{device.Tag}/damp",
             device.Tag,
             $"Insulation of the motor {device.Tag} is low: damp or dirty",
-            [new Bridge(device.Terminal(leads[0]), device.Terminal("PE"), 150e3)],
+            [new Bridge(device.At(leads[0]), device.At("PE"), 150e3)],
             0.2,
             "Dry and clean the motor and its terminal box; measure the insulation again before it is switched on."
         )
         {
             SizeFactor = 3,
-            ProofPoints = (device.Terminal(leads[0]), device.Terminal("PE")),
+            ProofPoints = (device.At(leads[0]), device.At("PE")),
         };
         yield return new FaultMode(
             $"{device.Tag}/stalled",
@@ -101,5 +110,63 @@ internal sealed partial class Motor
         {
             ProofLook = (device.Tag, "shaft"),
         };
+        foreach (var mode in OfTheLoad(device))
+        {
+            yield return mode;
+        }
+    }
+
+    /// <summary>Faults of what it drives.</summary>
+    private static IEnumerable<FaultMode> OfTheLoad(Device device)
+    {
+        yield return new FaultMode(
+            $"{device.Tag}/unloaded",
+            device.Tag,
+            $"The motor {device.Tag} drives nothing: coupling, belt or key gone",
+            [new ParameterIs(device.Tag, Plate.Load.Name, 0.03)],
+            0.3,
+            "Isolate; look at coupling, belt and key; the current is near that without load."
+        )
+        {
+            ProofLook = (device.Tag, "shaft"),
+        };
+        yield return new FaultMode(
+            $"{device.Tag}/starts-slowly",
+            device.Tag,
+            $"The motor {device.Tag} takes too long to start: blocked, wet or badly greased load",
+            [new ParameterIs(device.Tag, Plate.StartSeconds.Name, Math.Min(120, Math.Max(15, 5 * device[Plate.StartSeconds])))],
+            0.15,
+            "Time the start and clamp its current; free the load; compare with the class of the overload relay."
+        );
+    }
+
+    /// <summary>
+    /// Some turns of one winding are shorted. A share s of the turns, with a resistance of s R, carries what the whole winding would through
+    /// s R / s² = R / s beside it; an ohmmeter finds R (1 - s), about R beside R / s. A few turns hardly show in ohms and soon in the current
+    /// (common practice).
+    /// </summary>
+    private static IEnumerable<FaultMode> ShortedTurns(Device device, int winding)
+    {
+        double[] shares = [0.03, 0.12, 0.5];
+        var (from, to) = Windings(device)[winding];
+        var lead = device.Printed(Leads(device)[winding]);
+        // Three times the winding of an equivalent star in delta.
+        var ohms = device[Plate.WindingOhms] * (IsDelta(device) ? 3 : 1);
+        return shares.Select(share => new FaultMode(
+            $"{device.Tag}/winding-{lead}-turns",
+            device.Tag,
+            $"Turns of winding {lead} of the motor {device.Tag} are shorted",
+            [new Bridge(device.At(from), device.At(to), ohms / share)],
+            0.3 / shares.Length,
+            "Compare the three windings with each other and the three currents; replace or rewind the motor."
+        )
+        {
+            Variant = FormattableString.Invariant($"{100 * share:0} % of the turns"),
+            SizeFactor = 2,
+            ProofPoints = (
+                device.Terminal(lead),
+                device.At(HasSixLeads(device) ? $"{Leads(device)[winding][0]}2" : Leads(device)[(winding + 1) % 3])
+            ),
+        });
     }
 }

@@ -118,6 +118,14 @@ internal sealed partial class Motor : CompleteKind
         );
         public static readonly NumberSpec Leads = ParameterSpec.Number("leads", "Leads brought out; six for star-delta", "", 3, 3, 6);
         public static readonly NumberSpec CoastSeconds = ParameterSpec.Number("coastSeconds", "Time it runs down in", "s", 0, 0, 600);
+        public static readonly NumberSpec StartSeconds = ParameterSpec.Number(
+            "startSeconds",
+            "Time from standstill to its speed at full voltage",
+            "s",
+            1,
+            0,
+            120
+        );
         public static readonly WordSpec Brake = ParameterSpec.Word("brake", "Tag of the brake on its shaft; none when empty", "");
     }
 
@@ -126,31 +134,20 @@ internal sealed partial class Motor : CompleteKind
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [
-        Plate.Kilowatts,
-        Plate.Volts,
-        Plate.Amps,
-        Plate.CosPhi,
-        Plate.Rpm,
-        Plate.SynchronousRpm,
-        Plate.StartingMultiple,
+        .. Given,
         Plate.Load,
-        Plate.StatorOhms,
-        Plate.RotorOhms,
-        Plate.RotorLockedOhms,
-        Plate.StatorReactance,
-        Plate.RotorReactance,
-        Plate.MagnetisingReactance,
+        .. WorkedOut,
         Plate.Connection,
         Plate.Leads,
+        Plate.StartSeconds,
         Plate.CoastSeconds,
         Plate.Brake,
         Plate.BreakawayLoad,
         Plate.Shaft,
-        Plate.WindingOhms,
         Copper.Known,
     ];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [.. Leads(device).Select(lead => new Element(lead, Inner(lead), ElementRole.Link))];
 
     private static ImmutableArray<string> Leads(Device device) => HasSixLeads(device) ? ["U1", "V1", "W1"] : ["U", "V", "W"];
@@ -174,28 +171,23 @@ internal sealed partial class Motor : CompleteKind
 
     public override Device FullyLoaded(Device device) => device.With(Plate.Load.Name, 1.0);
 
+    /// <summary>What the nameplate is fitted from, and what is worked out of it.</summary>
+    private static readonly NumberSpec[] Given =
+        [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.Rpm, Plate.SynchronousRpm, Plate.StartingMultiple],
+        WorkedOut =
+
+        [
+            Plate.StatorOhms,
+            Plate.WindingOhms,
+            Plate.RotorOhms,
+            Plate.RotorLockedOhms,
+            Plate.StatorReactance,
+            Plate.RotorReactance,
+            Plate.MagnetisingReactance,
+        ];
+
     public override IEnumerable<string> FollowFrom(string parameter) =>
-        new ParameterSpec[]
-        {
-            Plate.Kilowatts,
-            Plate.Volts,
-            Plate.Amps,
-            Plate.CosPhi,
-            Plate.Rpm,
-            Plate.SynchronousRpm,
-            Plate.StartingMultiple,
-        }.Any(p => p.Name == parameter)
-            ? new ParameterSpec[]
-            {
-                Plate.StatorOhms,
-                Plate.WindingOhms,
-                Plate.RotorOhms,
-                Plate.RotorLockedOhms,
-                Plate.StatorReactance,
-                Plate.RotorReactance,
-                Plate.MagnetisingReactance,
-            }.Select(p => p.Name)
-            : [];
+        Given.Any(p => p.Name == parameter) ? WorkedOut.Select(p => p.Name) : [];
 
     public override Device Complete(Device device)
     {
@@ -218,7 +210,7 @@ internal sealed partial class Motor : CompleteKind
         device.With(Plate.WindingOhms.Name, device[Plate.WindingOhms] * Copper.Spread(device, Copper.OfMotor));
 
     public override ImmutableArray<string> Terminals(Device device) =>
-        HasSixLeads(device) ? [.. Leads(device), "U2", "V2", "W2", "PE"] : [.. Leads(device), "PE"];
+        [.. Leads(device).Concat(HasSixLeads(device) ? ["U2", "V2", "W2", "PE"] : ["PE"]).Select(device.Printed)];
 
     public override ImmutableArray<string> Positions(Device device) => ["rest", "coasting"];
 
@@ -231,7 +223,13 @@ internal sealed partial class Motor : CompleteKind
         ["stopped", "runs", "runs rough", "hums, does not start", "runs reverse", "runs in star", "coasts"];
 
     public override ImmutableArray<Look> Looks(Device device) =>
-        [new("shaft", $"Turn the shaft of {device.Tag} by hand", "turns freely", "heavy", "jammed") { DeadOnly = true, Minutes = 2 }];
+        [
+            new("shaft", $"Turn the shaft of {device.Tag} by hand", "turns freely", "heavy", "jammed", "drives nothing")
+            {
+                DeadOnly = true,
+                Minutes = 2,
+            },
+        ];
 
     private static (string From, string To)[] Windings(Device device) =>
         HasSixLeads(device) ? [("~u", "U2"), ("~v", "V2"), ("~w", "W2")]

@@ -28,9 +28,19 @@ internal sealed partial class MotorBreaker
     public override TimedTransition? Timed(Device device, DeviceState state, IDeviceMeter meter)
     {
         var amps = Currents(device, meter);
-        var seconds = ThermalTrip.TimeToTrip(amps.Max(), amps.Min(), device[Plate.TripClass], phaseLossSensitive: true);
-        return state.Position == On && seconds.IsFinite ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
+        var seconds = ThermalTrip.TimeToTrip(amps.Max(), amps.Min(), device[Plate.TripClass], phaseLossSensitive: true, state.Heat);
+        return state.Position == On && seconds.IsFinite
+            ? new TimedTransition(seconds, state with { Position = Tripped }, IsLeft: true)
+            : null;
     }
+
+    public override double Heated(Device device, DeviceState state, IDeviceMeter meter, Seconds time) =>
+        ThermalTrip.Heated(state.Heat, Currents(device, meter).Max(), device[Plate.TripClass], time);
+
+    public override Wording? Refuses(Device device, DeviceState state, string position) =>
+        state.Position != On && position == Positions(device)[On]
+            ? ThermalTrip.TooHot(device.Tag, state.Heat, device[Plate.TripClass])
+            : null;
 
     private static List<double> Currents(Device device, IDeviceMeter meter) =>
         [.. Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device[Plate.SettingAmps])];

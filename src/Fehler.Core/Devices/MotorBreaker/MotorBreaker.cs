@@ -42,19 +42,17 @@ internal sealed partial class MotorBreaker : CompleteKind
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [Plate.SettingAmps, Plate.TripClass, Plate.Contacts, Plate.TripContact];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
             .. Enumerable.Range(0, 3).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole)),
-            .. device[Plate.Contacts]
-                .Select(w => w.Split('-'))
-                .Select(e => new Element(e[0], e[1], e[1][^1] == '2' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen)),
+            .. device[Plate.Contacts].Select(Element.FromContact),
             .. device[Plate.TripContact] == "yes"
                 ? [new Element("95", "96", ElementRole.NormallyClosed), new Element("97", "98", ElementRole.NormallyOpen)]
                 : Array.Empty<Element>(),
         ];
 
     public override bool IsMade(Device device, Element element, DeviceState state) =>
-        element.A switch
+        element.OwnA switch
         {
             "95" => state.Position != Tripped,
             "97" => state.Position == Tripped,

@@ -23,11 +23,18 @@ internal sealed partial class OverloadRelay
         HeaterWatts = 2;
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>
-        look.Id == "flag"
-            ? state.Position == Tripped
-                ? "tripped"
-                : "not tripped"
-            : ThermalTrip.DialSeen(device[Plate.SettingAmps] / drawn[Plate.SettingAmps]);
+        look.Id switch
+        {
+            "flag" => state.Position == Tripped ? "tripped" : "not tripped",
+            "class" => (device[Plate.TripClass] / drawn[Plate.TripClass]) switch
+            {
+                < 0.9 => "quicker",
+                > 1.1 => "slower",
+                _ => look.Answers[0],
+            },
+            "reset-mode" => device[Plate.Reset] == drawn[Plate.Reset] ? look.Answers[0] : look.Answers[1],
+            _ => ThermalTrip.DialSeen(device[Plate.SettingAmps] / drawn[Plate.SettingAmps]),
+        };
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) =>
         1 / Math.Min(HeaterOhms, HeaterWatts / Math.Pow(device[Plate.SettingAmps], 2));
@@ -36,19 +43,41 @@ internal sealed partial class OverloadRelay
     {
         if (state.Position == Tripped)
         {
-            return device[Plate.Reset] == "automatic" ? new TimedTransition(new(CoolingSeconds), state with { Position = Set }) : null;
+            return device[Plate.Reset] != "automatic" ? null
+                : ThermalTrip.TimeToResetByItself(state.Heat, device[Plate.TripClass]) is { Value: > 0 } cooling
+                    ? new TimedTransition(cooling, state with { Position = Set }, IsLeft: true)
+                : new TimedTransition(new(CoolingSeconds), state with { Position = Set });
         }
 
-        var currents = Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device[Plate.SettingAmps]).ToList();
-        var (highest, lowest) = (currents.Max(), currents.Min());
-        var seconds = device[Plate.Type] switch
+        var (highest, lowest) = Currents(device, meter);
+        if (device[Plate.Type] == "electronic" && lowest < PhaseLost * highest && highest > ElectronicWorks)
         {
-            // Three pots of solder, each by itself: a lost phase is nothing to the others.
-            "melting alloy" => ThermalTrip.TimeToTrip(highest, highest, device[Plate.TripClass], phaseLossSensitive: false),
-            "electronic" when lowest < PhaseLost * highest && highest > ElectronicWorks => new(ElectronicPhaseLossSeconds),
-            "electronic" => ThermalTrip.TimeToTrip(highest, highest, device[Plate.TripClass], phaseLossSensitive: false),
-            _ => ThermalTrip.TimeToTrip(highest, lowest, device[Plate.TripClass], device[Plate.PhaseLossSensitive] == "yes"),
-        };
-        return seconds.IsFinite ? new TimedTransition(seconds, state with { Position = Tripped }) : null;
+            return new TimedTransition(new(ElectronicPhaseLossSeconds), state with { Position = Tripped });
+        }
+
+        // Three pots of solder, each by itself: a lost phase is nothing to the others. Electronics see it by themselves, above.
+        var seesLostPhase = device[Plate.Type] == "bimetal";
+        var seconds = ThermalTrip.TimeToTrip(
+            highest,
+            seesLostPhase ? lowest : highest,
+            device[Plate.TripClass],
+            seesLostPhase && device[Plate.PhaseLossSensitive] == "yes",
+            state.Heat
+        );
+        return seconds.IsFinite ? new TimedTransition(seconds, state with { Position = Tripped }, IsLeft: true) : null;
+    }
+
+    public override double Heated(Device device, DeviceState state, IDeviceMeter meter, Seconds time) =>
+        ThermalTrip.Heated(state.Heat, Currents(device, meter).Highest, device[Plate.TripClass], time);
+
+    public override Wording? Refuses(Device device, DeviceState state, string position) =>
+        state.Position == Tripped && position == Positions(device)[Set]
+            ? ThermalTrip.TooHot(device.Tag, state.Heat, device[Plate.TripClass])
+            : null;
+
+    private static (double Highest, double Lowest) Currents(Device device, IDeviceMeter meter)
+    {
+        var amps = Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device[Plate.SettingAmps]).ToList();
+        return (amps.Max(), amps.Min());
     }
 }

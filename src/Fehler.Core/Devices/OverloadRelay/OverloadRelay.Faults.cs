@@ -57,6 +57,32 @@ internal sealed partial class OverloadRelay
         {
             ProofLook = (device.Tag, "dial"),
         };
+        yield return new FaultMode(
+            $"{device.Tag}/wrong-class",
+            device.Tag,
+            $"Overload {device.Tag} is of a quicker class than the start needs",
+            [new ParameterIs(device.Tag, Plate.TripClass.Name, Math.Max(5, device[Plate.TripClass] / 3))],
+            0.1,
+            $"Compare class and starting time; fit a relay of class {device[Plate.TripClass]:0}."
+        )
+        {
+            ProofLook = (device.Tag, "class"),
+        };
+        if (device[Plate.Reset] == "hand")
+        {
+            yield return new FaultMode(
+                $"{device.Tag}/resets-itself",
+                device.Tag,
+                $"Overload {device.Tag} is set to automatic reset: after a trip it comes back by itself",
+                [new ParameterIs(device.Tag, Plate.Reset.Name, "automatic")],
+                0.15,
+                "Set it to reset by hand; a machine must not start because a relay has cooled."
+            )
+            {
+                ProofLook = (device.Tag, "reset-mode"),
+            };
+        }
+
         foreach (var heater in elements.Take(3))
         {
             yield return Common.Open(

@@ -44,7 +44,7 @@ internal sealed partial class OverloadRelay : CompleteKind
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [Plate.SettingAmps, Plate.TripClass, Plate.Type, Plate.Reset, Plate.PhaseLossSensitive];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
             new("1", "2", ElementRole.Link),
             new("3", "4", ElementRole.Link),
@@ -72,6 +72,14 @@ internal sealed partial class OverloadRelay : CompleteKind
                 "lower",
                 "higher"
             ),
+            new(
+                "class",
+                FormattableString.Invariant($"Class printed or set on {device.Tag}: {device[Plate.TripClass]:0}?"),
+                "as it should be",
+                "quicker",
+                "slower"
+            ),
+            new("reset-mode", $"Reset of {device.Tag} set to {device[Plate.Reset]}?", "as it should be", "the other one"),
         ];
 
     public override IEnumerable<Wording> Cautions(Device device) =>

@@ -16,15 +16,15 @@ internal sealed partial class PilotLamp
                 $"Replace the {Term.Lamp} {device.Tag}, same voltage."
             ) with
             {
-                ProofPoints = (device.Terminal("X1"), device.Terminal("X2")),
+                ProofPoints = (device.At("X1"), device.At("X2")),
             },
             .. Common.Bridged(
                 $"{device.Tag}/shorted",
                 device.Tag,
                 $"{Term.Lamp.Capital} {device.Tag} or its holder is shorted",
-                device.Terminal("X1"),
-                device.Terminal("X2"),
-                device.Terminal("X2"),
+                device.At("X1"),
+                device.At("X2"),
+                device.At("X2"),
                 0.15,
                 $"Take the {Term.Lamp} out, measure its holder by itself; replace what is shorted, then the fuse."
             ),

@@ -34,7 +34,7 @@ internal sealed partial class PilotLamp : CompleteKind
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Volts, Plate.Watts, Plate.Lamp, Plate.Light, Plate.Colour];
 
-    public override ImmutableArray<Element> Elements(Device device) => [new("X1", "X2", ElementRole.Load)];
+    private protected override ImmutableArray<Element> OwnElements(Device device) => [new("X1", "X2", ElementRole.Load)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 

@@ -5,7 +5,7 @@ namespace Fehler.Core.Devices;
 
 /// <summary>
 /// A selector that stays where it is turned. With two positions it is off or on; with three, contacts numbered 1x close on the
-/// left and the others on the right.
+/// left and the others on the right, unless the description lists the positions of each.
 /// </summary>
 internal sealed partial class SelectorSwitch : ControlSwitch
 {
@@ -34,7 +34,12 @@ internal sealed partial class SelectorSwitch : ControlSwitch
 
     public override bool IsMade(Device device, Element element, DeviceState state)
     {
-        var operated = device[Plate.Positions] == 3 ? state.Position == (element.A[0] == '1' ? 1 : Right) : state.Position == 1;
+        if (element.MadeIn.Length > 0)
+        {
+            return element.MadeIn.Split(' ').Contains(Positions(device)[state.Position]);
+        }
+
+        var operated = device[Plate.Positions] == 3 ? state.Position == (element.OwnA[0] == '1' ? 1 : Right) : state.Position == 1;
         return operated == (element.Role == ElementRole.NormallyOpen);
     }
 

@@ -15,9 +15,9 @@ internal sealed partial class SinglePhaseMotor
                 $"{device.Tag}/winding-earth",
                 device.Tag,
                 $"Winding of {device.Tag} has {Term.EarthFault.WithArticle}",
-                device.Terminal("U1"),
+                device.At("U1"),
                 null,
-                device.Terminal("PE"),
+                device.At("PE"),
                 0.5,
                 replace
             )

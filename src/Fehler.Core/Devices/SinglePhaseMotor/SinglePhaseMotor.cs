@@ -46,9 +46,11 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Capacitor, Copper.Known];
 
-    public override ImmutableArray<Element> Elements(Device device) => [new("U1", "U2", ElementRole.Load)];
+    private protected override ImmutableArray<Element> OwnElements(Device device) => [new("U1", "U2", ElementRole.Load)];
 
-    public override ImmutableArray<string> Terminals(Device device) => ["U1", "U2", "PE"];
+    private static readonly string[] Marked = ["U1", "U2", "PE"];
+
+    public override ImmutableArray<string> Terminals(Device device) => [.. Marked.Select(device.Printed)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 

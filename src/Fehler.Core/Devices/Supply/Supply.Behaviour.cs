@@ -17,7 +17,7 @@ internal sealed partial class Supply
     private const int Lost = 1;
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) =>
-        element.Role == ElementRole.Link ? 1 / EarthingOhms
+        element.Role == ElementRole.Link ? 1 / (element.B == "N" ? device[Plate.SourceOhms] : EarthingOhms)
         : domain == Domain.Ac ? new Complex(1e-7, 2 * Math.PI * device[Plate.Frequency] * SystemFarads)
         : 1e-7;
 

@@ -39,6 +39,21 @@ internal sealed partial class Supply
             };
         }
 
+        if (elements.FirstOrDefault(e => e.B == "N") is { } neutral)
+        {
+            yield return new FaultMode(
+                $"{device.Tag}/neutral-missing",
+                device.Tag,
+                "The neutral is missing from the supply",
+                [new ElementOpen(device.Tag, neutral.Name)],
+                0.3,
+                $"What should be the neutral may be live: find where it is lost upstream, link, terminal, joint, before anything else."
+            )
+            {
+                ProofPoints = (device.At("N"), device.At("PE")),
+            };
+        }
+
         for (var k = 0; k < Phases(device); k++)
         {
             // A bad joint upstream: full voltage without load, next to nothing with it.
@@ -70,7 +85,7 @@ internal sealed partial class Supply
         )
         {
             SizeFactor = 1.05,
-            ProofPoints = (device.Terminal("L1"), device.Terminal(Phases(device) == 1 ? "N" : "L2")),
+            ProofPoints = (device.At("L1"), device.Terminal(Phases(device) == 1 ? "N" : "L2")),
         };
         foreach (var share in new[] { 0.55, 0.72 })
         {
@@ -85,7 +100,7 @@ internal sealed partial class Supply
             {
                 Variant = $"{share * 100:0} %",
                 SizeFactor = 1.1,
-                ProofPoints = (device.Terminal("L1"), device.Terminal(Phases(device) == 1 ? "N" : "L2")),
+                ProofPoints = (device.At("L1"), device.Terminal(Phases(device) == 1 ? "N" : "L2")),
             };
         }
     }

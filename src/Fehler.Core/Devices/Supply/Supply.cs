@@ -47,6 +47,13 @@ internal sealed partial class Supply : CompleteKind
             "high-leg",
             "single-phase"
         );
+        public static readonly WordSpec Neutral = ParameterSpec.Word(
+            "neutral",
+            "Whether the neutral of a star or high-leg supply comes into the panel",
+            "yes",
+            "yes",
+            "no"
+        );
     }
 
     public override string Id => "supply";
@@ -57,21 +64,25 @@ internal sealed partial class Supply : CompleteKind
     public override SourceRating? SourceOf(Device device) => new(new Volts(device[Plate.LineVolts]), device[Plate.Frequency]);
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.LineVolts, Plate.Frequency, Plate.Sequence, Plate.System, Plate.SourceOhms];
+    [Plate.LineVolts, Plate.Frequency, Plate.Sequence, Plate.System, Plate.SourceOhms, Plate.Neutral];
 
-    /// <summary>Star point, or the point the phases are measured from; it has a terminal only where it is brought out.</summary>
-    private static string Middle(Device device) => device[Plate.System] is "delta" or "corner-earthed" ? "~n" : "N";
+    /// <summary>Star point, or the point the phases are measured from; where it is brought out a neutral leads from it to the terminal N.</summary>
+    private const string Middle = "~n";
+
+    private static bool HasNeutral(Device device) =>
+        device[Plate.System] is "single-phase" || (device[Plate.System] is "star" or "high-leg" && device[Plate.Neutral] == "yes");
 
     private static int Phases(Device device) => device[Plate.System] == "single-phase" ? 1 : 3;
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
-            .. Enumerable.Range(1, Phases(device)).Select(k => new Element(Middle(device), $"L{k}", ElementRole.Source)),
+            .. Enumerable.Range(1, Phases(device)).Select(k => new Element(Middle, $"L{k}", ElementRole.Source)),
             .. device[Plate.System] switch
             {
                 "delta" => [new("L1", "PE", ElementRole.Load), new("L2", "PE", ElementRole.Load), new("L3", "PE", ElementRole.Load)],
                 "corner-earthed" => [new("L2", "PE", ElementRole.Link)],
-                _ => new Element[] { new("N", "PE", ElementRole.Link) },
+                _ when !HasNeutral(device) => [new(Middle, "PE", ElementRole.Link)],
+                _ => new Element[] { new(Middle, "N", ElementRole.Link), new(Middle, "PE", ElementRole.Link) },
             },
         ];
 
@@ -79,7 +90,7 @@ internal sealed partial class Supply : CompleteKind
         device[Plate.System] switch
         {
             "single-phase" => ["L1", "N", "PE"],
-            "delta" or "corner-earthed" => ["L1", "L2", "L3", "PE"],
+            _ when !HasNeutral(device) => ["L1", "L2", "L3", "PE"],
             _ => ["L1", "L2", "L3", "N", "PE"],
         };
 

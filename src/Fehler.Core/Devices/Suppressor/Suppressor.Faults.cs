@@ -13,9 +13,9 @@ internal sealed partial class Suppressor
                 $"{device.Tag}/shorted",
                 device.Tag,
                 $"Suppressor {device.Tag} is shorted",
-                device.Terminal("1"),
-                device.Terminal("2"),
-                device.Terminal("2"),
+                device.At("1"),
+                device.At("2"),
+                device.At("2"),
                 0.6,
                 $"Take {device.Tag} off, measure the coil without it, fit a new one of the same type."
             )
@@ -30,12 +30,12 @@ internal sealed partial class Suppressor
                 $"{device.Tag}/reversed",
                 device.Tag,
                 $"Diode {device.Tag} is fitted the wrong way round",
-                [new Bridge(device.Terminal("1"), device.Terminal("2"), 0.4)],
+                [new Bridge(device.At("1"), device.At("2"), 0.4)],
                 0.3,
                 $"Fit {device.Tag} with its bar to the positive side."
             )
             {
-                ProofPoints = (device.Terminal("1"), device.Terminal("2")),
+                ProofPoints = (device.At("1"), device.At("2")),
                 SizeFactor = 1.5,
             };
         }

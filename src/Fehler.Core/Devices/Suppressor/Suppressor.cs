@@ -29,7 +29,7 @@ internal sealed partial class Suppressor : CompleteKind
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } = [Plate.Type, Plate.Volts];
 
-    public override ImmutableArray<Element> Elements(Device device) => [new("1", "2", ElementRole.Load)];
+    private protected override ImmutableArray<Element> OwnElements(Device device) => [new("1", "2", ElementRole.Load)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 }

@@ -19,7 +19,7 @@ internal abstract partial class SwitchingDevice : CompleteKind
     public override double MadeOhms(Device device, Element element) =>
         element.Role == ElementRole.Pole ? IElectrical.PoleOhms(device[SwitchPlate.RatedAmps]) : base.MadeOhms(device, element);
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [.. Enumerable.Range(0, (int)device[SwitchPlate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Pole))];
 
     public override int InitialPosition(Device device) => 1;

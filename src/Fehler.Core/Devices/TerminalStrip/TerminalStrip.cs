@@ -13,7 +13,7 @@ internal sealed class TerminalStrip : CompleteKind
     public override Wording Name => "terminal strip";
     public override bool IsStrip => true;
 
-    public override ImmutableArray<Element> Elements(Device device) => [];
+    private protected override ImmutableArray<Element> OwnElements(Device device) => [];
 
     public override ImmutableArray<string> Terminals(Device device) => [];
 

@@ -46,7 +46,7 @@ internal sealed partial class TimerRelay : CoilOperated
     public override Wording Name => $"{Term.TimeRelay}";
 
     /// <summary>Last digits 5-6 and 7-8 act after a delay (EN 50005, from memory), and so do the outputs of a star-delta timer.</summary>
-    public override bool IsDelayed(Element element) => element.IsContact && element.B[^1] is '5' or '6' or '7' or '8';
+    public override bool IsDelayed(Element element) => element.IsDelayed;
 
     public override LadderShape LadderShapeOf(Element? element) =>
         element is not null && IsDelayed(element) ? LadderShape.DelayedContact : base.LadderShapeOf(element);
@@ -67,8 +67,12 @@ internal sealed partial class TimerRelay : CoilOperated
 
     private protected override ImmutableArray<Element> Contacts(Device device) =>
         device[Plate.Function] == "star-delta"
-            ? [new("17", "18", ElementRole.NormallyOpen), new("17", "28", ElementRole.NormallyOpen)]
-            : [.. device[Plate.Contacts].Select(Auxiliary)];
+            ?
+            [
+                new("17", "18", ElementRole.NormallyOpen) { IsDelayed = true },
+                new("17", "28", ElementRole.NormallyOpen) { IsDelayed = true },
+            ]
+            : [.. device[Plate.Contacts].Select(Element.FromContact)];
 
     private protected override bool IsClosed(DeviceState state) => state.Position != Rest;
 
@@ -76,10 +80,10 @@ internal sealed partial class TimerRelay : CoilOperated
     {
         if (device[Plate.Function] == "star-delta")
         {
-            return element.B == "18" ? state.Position == Running : state.Position == Done;
+            return element.OwnB == "18" ? state.Position == Running : state.Position == Done;
         }
 
-        var delayed = element.B[^1] is '6' or '8';
+        var delayed = element.IsDelayed;
         var operated = state.Position == Done || (state.Position == Running && (!delayed || device[Plate.Function] == "off-delay"));
         return operated == (element.Role == ElementRole.NormallyOpen);
     }

@@ -43,14 +43,12 @@ internal sealed partial class VoltageMonitor : CompleteKind
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [Plate.LineVolts, Plate.UnderPercent, Plate.OverPercent, Plate.UnbalancePercent, Plate.DropSeconds, Plate.BackSeconds, Plate.Contacts];
 
-    public override ImmutableArray<Element> Elements(Device device) =>
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
             new("L1", "L2", ElementRole.Load),
             new("L2", "L3", ElementRole.Load),
             new("L3", "L1", ElementRole.Load),
-            .. device[Plate.Contacts]
-                .Select(w => w.Split('-'))
-                .Select(e => new Element(e[0], e[1], e[1][^1] == '2' ? ElementRole.NormallyClosed : ElementRole.NormallyOpen)),
+            .. device[Plate.Contacts].Select(Element.FromContact),
         ];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];

@@ -54,7 +54,10 @@ export interface paths {
          */
         get: operations["listCircuits"];
         put?: never;
-        /** Takes in a circuit file (docs/formats/circuit.schema.json) */
+        /**
+         * Takes in a circuit file (docs/formats/circuit.schema.json) or a wiring list (docs/formats/wiring-list.md)
+         * @description 'from' is the name of the file; a wiring list that does not say its designation gets it from there.
+         */
         post: operations["importCircuit"];
         delete?: never;
         options?: never;
@@ -105,6 +108,23 @@ export interface paths {
         };
         /** The circuit file, complete with conductors and electrical parameters */
         get: operations["downloadCircuit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/wiring-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Places, devices and wires as tables (docs/formats/wiring-list.md) */
+        get: operations["downloadWiringList"];
         put?: never;
         post?: never;
         delete?: never;
@@ -821,7 +841,7 @@ export interface components {
             remedy: string;
         };
         /** @enum {unknown} */
-        FindingKind: "cannotWork" | "caution";
+        FindingKind: "cannotWork" | "caution" | "note";
         FunctionTestStep: {
             id: string;
             title: string;
@@ -1720,7 +1740,9 @@ export interface operations {
     };
     importCircuit: {
         parameters: {
-            query?: never;
+            query?: {
+                from?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1728,6 +1750,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": unknown;
+                "text/csv": unknown;
             };
         };
         responses: {
@@ -1801,6 +1824,28 @@ export interface operations {
         };
     };
     downloadCircuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    downloadWiringList: {
         parameters: {
             query?: never;
             header?: never;

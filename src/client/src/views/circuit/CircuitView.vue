@@ -85,8 +85,11 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
         <div>
           <h1>{{ circuit.tag }} {{ circuit.title }}</h1>
           <div class="faint">
-            {{ [circuit.area, circuit.enclosure, circuit.drawing].filter(Boolean).join(' · ') }} · version
-            {{ circuit.version }}
+            {{
+              [circuit.area, circuit.enclosure, circuit.drawing, `version ${circuit.version}`]
+                .filter(Boolean)
+                .join(' · ')
+            }}
           </div>
         </div>
         <div class="row no-print">
@@ -102,6 +105,9 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           >
           <a class="quiet" :href="`/api/circuits/${id}/file`"
             ><i class="pi pi-file-export" aria-hidden="true" /> Circuit file</a
+          >
+          <a class="quiet" :href="`/api/circuits/${id}/wiring-list`"
+            ><i class="pi pi-table" aria-hidden="true" /> Wiring list</a
           >
           <a class="quiet" :href="`/api/circuits/${id}/netlist`"
             ><i class="pi pi-share-alt" aria-hidden="true" /> SPICE netlist</a
@@ -138,7 +144,8 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
                 <h2>This design</h2>
                 <ul class="findings">
                   <li v-for="finding in circuit.findings" :key="finding.id" :class="finding.kind">
-                    <strong>{{ finding.kind === 'cannotWork' ? 'Cannot work' : 'Mind' }}:</strong> {{ finding.text }}
+                    <strong>{{ { cannotWork: 'Cannot work', caution: 'Mind', note: 'Good' }[finding.kind] }}:</strong>
+                    {{ finding.text }}
                   </li>
                 </ul>
               </section>
@@ -272,6 +279,9 @@ aside section {
 }
 .findings .cannotWork {
   border-color: var(--live);
+}
+.findings .note {
+  border-color: var(--line);
 }
 aside ul {
   padding-left: 1.1rem;

@@ -52,9 +52,10 @@ async function importFile(event: Event) {
     const text = await file.text()
     const result = need(
       await api.POST('/api/circuits', {
+        params: { query: { from: file.name } },
         body: text as never,
         bodySerializer: (b) => b as never,
-        headers: { 'Content-Type': 'application/json' },
+        headers: { 'Content-Type': file.name.endsWith('.csv') ? 'text/csv' : 'application/json' },
       }),
     )
     notice.value = result.isNew
@@ -81,11 +82,11 @@ async function importFile(event: Event) {
         autofocus
       />
       <label class="import" tabindex="0" @keydown.enter="input?.click()">
-        <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit or bundle
+        <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit, wiring list or bundle
         <input
           ref="input"
           type="file"
-          accept=".json,.zip,application/json,application/zip"
+          accept=".json,.csv,.zip,application/json,text/csv,application/zip"
           class="visually-hidden"
           @change="importFile"
         />
