@@ -105,12 +105,7 @@ public sealed class SimulatedPanel
     {
         var index = _simulator.Network.DeviceIndex(device);
         var d = _simulator.Network.Circuit.Devices[index];
-        if (d.Kind.Looks(d).First(l => l.Id == look).Measured)
-        {
-            return d.Kind.Measured(d, _simulator.Network.Solve(State).MeterOf(index));
-        }
-
-        return d.Kind.Seen(d, d.Kind.Looks(d).First(l => l.Id == look), State.Devices[index], _circuit.Devices[index]);
+        return d.Kind.Shown(d, look, State.Devices[index], () => _simulator.Network.Solve(State).MeterOf(index), _circuit.Devices[index]);
     }
 
     /// <summary>Takes a reading with devices held meanwhile and let go afterwards; a meter's scatter of 1 % is on it.</summary>

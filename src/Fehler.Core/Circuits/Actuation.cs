@@ -6,4 +6,8 @@ namespace Fehler.Core.Circuits;
 /// <param name="Returns">It goes back by itself when let go.</param>
 /// <param name="DeadOnly">Only on an isolated circuit.</param>
 /// <param name="Resets">Brings back what operated by itself (a tripped overload), for another try.</param>
-public sealed record Actuation(string Position, string Verb, bool Returns, bool DeadOnly = false, bool Resets = false);
+public sealed record Actuation(string Position, string Verb, bool Returns, bool DeadOnly = false, bool Resets = false)
+{
+    /// <summary>Hard on what runs (a phase taken away): only done to try what watches for it, and with everything at rest.</summary>
+    public bool IsHarsh { get; init; }
+}

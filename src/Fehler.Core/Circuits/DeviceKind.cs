@@ -71,6 +71,9 @@ public abstract class DeviceKind
     /// <summary>The plant's supply comes in here: it has a frequency and an earth.</summary>
     public virtual bool IsSupply => false;
 
+    /// <summary>Watches the phases of the supply, so that a test takes one away.</summary>
+    public virtual bool WatchesSupply => false;
+
     /// <summary>What the plant's supply is rated; null for every other device.</summary>
     public virtual SourceRating? SourceOf(Device device) => null;
 

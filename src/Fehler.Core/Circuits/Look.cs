@@ -12,7 +12,7 @@ public sealed record Look(string Id, string Question, params string[] Answers)
     /// <summary>Resetting the device wipes what is seen here.</summary>
     public bool WipedByReset { get; init; }
 
-    /// <summary>Shown by an indicator that is put on, not by the device itself; only with the supply on.</summary>
+    /// <summary>Goes by the voltages and currents at the moment, not by where the mechanism stands; only with the supply on.</summary>
     public bool Measured { get; init; }
 
     /// <summary>Effort, minutes.</summary>

@@ -39,7 +39,7 @@ internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFail
 
     public virtual string Seen(Device device, Look look, DeviceState state, Device drawn) => look.Answers[0];
 
-    public virtual string Measured(Device device, IDeviceMeter meter) => "";
+    public virtual string Measured(Device device, Look look, DeviceState state, IDeviceMeter meter) => look.Answers[0];
 
     public virtual IEnumerable<FaultMode> FaultModes(Device device) => [];
 

@@ -310,15 +310,11 @@ internal sealed class Hypothesis
     {
         var index = Network.DeviceIndex(deviceTag);
         var device = Network.Circuit.Devices[index];
-        if (device.Kind.Looks(device).First(l => l.Id == lookId).Measured)
-        {
-            return device.Kind.Measured(device, Prepare(Setup.AsItIs).Solve(Network).MeterOf(index));
-        }
-
-        return device.Kind.Seen(
+        return device.Kind.Shown(
             device,
-            device.Kind.Looks(device).First(l => l.Id == lookId),
+            lookId,
             State.Devices[index],
+            () => Prepare(Setup.AsItIs).Solve(Network).MeterOf(index),
             _healthy.Circuit.Devices[index]
         );
     }

@@ -45,6 +45,32 @@ public enum ControlSupply
 
     [Word("DC supply")]
     DcSupply,
+
+    [Word("DC supply on the secondary of a control transformer")]
+    TransformerAndDcSupply,
+}
+
+/// <summary>The phases that feed the control circuit; line to neutral the first of them.</summary>
+public enum ControlPhases
+{
+    [Word("L1 and L2")]
+    L1L2,
+
+    [Word("L2 and L3")]
+    L2L3,
+
+    [Word("L3 and L1")]
+    L3L1,
+}
+
+/// <summary>Where Stop stands; electrically one series path.</summary>
+public enum StopPlace
+{
+    [Word("before Start and the retaining contact")]
+    BeforeStart,
+
+    [Word("after Start and the retaining contact")]
+    AfterStart,
 }
 
 /// <summary>How a separate control supply is earthed.</summary>

@@ -24,6 +24,9 @@ public sealed record DirectOnLine : Starter
     [Option("Starting", "Start and stop")]
     public StartMode Mode { get; init; }
 
+    [Option("Starting", "Stop stands")]
+    public StopPlace StopPlace { get; init; }
+
     [Option("Starting", "A switch of the process ends the run")]
     public bool EndSwitch { get; init; }
 
@@ -40,7 +43,7 @@ public sealed record DirectOnLine : Starter
     private protected override void CheckOptions()
     {
         base.CheckOptions();
-        if (ControlRelay && Control == ControlSupply.DcSupply && System is not (SupplySystem.Star or SupplySystem.HighLeg))
+        if (ControlRelay && IsDirect && System is not (SupplySystem.Star or SupplySystem.HighLeg))
         {
             throw new CircuitException(
                 "options",
@@ -126,7 +129,7 @@ public sealed record DirectOnLine : Starter
     {
         var start = Mode switch
         {
-            StartMode.ThreeWire => Series("S1:21-22", Parallel("S2:13-14", $"{Switched}:13-14")),
+            StartMode.ThreeWire => Started(StopPlace, "S1:21-22", Parallel("S2:13-14", $"{Switched}:13-14")),
             StartMode.TwoWire => Series("B1:13-14"),
             _ => Series("S2:13-14"),
         };

@@ -21,6 +21,13 @@ public sealed record ImpulseStarter : Starter
     [Option("Starting", "Selector that switches the control off")]
     public bool Selector { get; init; }
 
+    [Option(
+        "Control",
+        "Overload contact in the common return of impulse relay and contactor",
+        Help = "A trip then blocks the buttons too: the relay keeps what it remembers, and Reset starts the motor if that was on."
+    )]
+    public bool CommonReturn { get; init; }
+
     private protected override FieldWiring FieldWiring => FieldWiring.Chained;
 
     private protected override void CheckOptions()
@@ -29,6 +36,11 @@ public sealed record ImpulseStarter : Starter
         if (Buttons is < 1 or > 12)
         {
             throw new CircuitException("options", "Give one to twelve buttons.");
+        }
+
+        if (CommonReturn && OverloadContact != OverloadContactPlace.AfterCoil)
+        {
+            throw new CircuitException("options", "In the common return the overload contact stands after the coil: choose that place.");
         }
     }
 
@@ -84,7 +96,7 @@ public sealed record ImpulseStarter : Starter
             "K1:13-14",
             OverloadAt(OverloadContactPlace.BeforeCoil),
             "KM1:A1-A2",
-            OverloadAt(OverloadContactPlace.AfterCoil)
+            If(!CommonReturn, OverloadAt(OverloadContactPlace.AfterCoil))
         );
         yield return Wiring.Control(
             "Control",
@@ -94,8 +106,7 @@ public sealed record ImpulseStarter : Starter
                 ControlHead,
                 If(Selector, "SA1:13-14"),
                 Parallel(
-                    press,
-                    run,
+                    CommonReturn ? [Series(Parallel(press, run), OverloadPart)] : new object?[] { press, run },
                     If(RunLamp, Series("KM1:53-54", "H1:X1-X2")),
                     If(StopLamp, Series("KM1:61-62", "H4:X1-X2")),
                     CommonRungs

@@ -21,6 +21,16 @@ public sealed record MultiStation : Starter
     [Option("Starting", "Stations", Minimum = 1, Maximum = 12)]
     public int Stations { get; init; } = 3;
 
+    [Option("Starting", "Stops stand")]
+    public StopPlace StopPlace { get; init; }
+
+    [Option(
+        "Starting",
+        "Link in the panel that takes the last station out",
+        Help = "Bridges its Stop while the station is taken away. Its Stop does nothing then: label it."
+    )]
+    public bool RemoteLink { get; init; }
+
     [Option("Starting", "Cabling", Help = "Station to station needs fewer cores; a home run makes fault finding easier.")]
     public StationCabling Cabling { get; init; }
 
@@ -35,6 +45,14 @@ public sealed record MultiStation : Starter
         if (Stations is < 1 or > 12)
         {
             throw new CircuitException("options", "Give one to twelve stations.");
+        }
+
+        if (RemoteLink && Stations < 2)
+        {
+            throw new CircuitException(
+                "options",
+                "A link that takes a station out needs a second station: its Stop would be the only one."
+            );
         }
     }
 
@@ -65,6 +83,7 @@ public sealed record MultiStation : Starter
             yield return Device($"S{n}2", "push-button", place, $"Start {n}");
         }
 
+        yield return RemoteLink ? Device("XL1", "link", "panel", "Takes the last station out") : null;
         yield return RunLamp ? Lamp("H1", "Running", "green") : null;
         yield return StopLamp ? Lamp("H4", "Stopped", "red") : null;
         yield return LocalIsolator ? Device("Q3", "isolator", "motor", "Isolator at the motor") : null;
@@ -87,8 +106,11 @@ public sealed record MultiStation : Starter
         var stations = Enumerable.Range(1, Stations).ToList();
         var command = Series(
             SafetyContacts,
-            stations.Select(n => $"S{n}1:21-22"),
-            Parallel(stations.Select(n => $"S{n}2:13-14"), "KM1:13-14"),
+            Started(
+                StopPlace,
+                Series(stations.Select(n => n == Stations && RemoteLink ? Parallel($"S{n}1:21-22", "XL1:1-2") : Series($"S{n}1:21-22"))),
+                Parallel(stations.Select(n => $"S{n}2:13-14"), "KM1:13-14")
+            ),
             OverloadAt(OverloadContactPlace.BeforeCoil),
             "KM1:A1-A2",
             OverloadAt(OverloadContactPlace.AfterCoil)

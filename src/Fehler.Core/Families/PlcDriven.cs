@@ -14,6 +14,19 @@ public enum TripInput
     MakeContact,
 }
 
+/// <summary>How the breaker's position is told to the controller.</summary>
+public enum BreakerInput
+{
+    [Word("not told")]
+    None,
+
+    [Word("contact made while it is on: a broken wire reads as tripped")]
+    MakeContact,
+
+    [Word("contact made while it is off: a broken wire goes unnoticed")]
+    BreakContact,
+}
+
 /// <summary>
 /// A controller's relay outputs work the coils through the interlocks; buttons, trip and the contactors' auxiliary contacts come back
 /// on its 24 V inputs.
@@ -30,6 +43,25 @@ public sealed record PlcDriven : Starter
     [Option("Starting", "Feedback of the contactor")]
     public bool Feedback { get; init; } = true;
 
+    [Option("Starting", "Breaker's auxiliary contact to the controller")]
+    public BreakerInput Breaker { get; init; }
+
+    [Option(
+        "Starting",
+        "An output works the breaker's shunt release",
+        Help = "When a contactor stays in although it is let go: the last way to stop the motor."
+    )]
+    public bool ShuntOutput { get; init; }
+
+    [Option(
+        "Starting",
+        "Run-down lock-out",
+        Unit = "s",
+        Maximum = 600,
+        Help = "After a run no start is taken until the load has run down; a lamp blinks meanwhile. 0: none."
+    )]
+    public double LockOutSeconds { get; init; }
+
     [Option("Starting", "With a make contact to the controller: the break contact stands in the coil circuit")]
     public bool TripInCoilCircuit { get; init; } = true;
 
@@ -39,7 +71,7 @@ public sealed record PlcDriven : Starter
     private protected override void CheckOptions()
     {
         base.CheckOptions();
-        if (Control == ControlSupply.DcSupply || Protection == MotorProtection.MotorBreaker || Permissive != Permissive.None || TripLamp)
+        if (IsDirect || Protection == MotorProtection.MotorBreaker || Permissive != Permissive.None || TripLamp)
         {
             throw new CircuitException(
                 "options",
@@ -47,7 +79,36 @@ public sealed record PlcDriven : Starter
                     + "or a breaker, no permissives, no trip lamp."
             );
         }
+
+        if ((Breaker != BreakerInput.None || ShuntOutput) && Protection != MotorProtection.Breaker)
+        {
+            throw new CircuitException("options", "An auxiliary contact and a shunt release need a circuit-breaker for the motor circuit.");
+        }
+
+        if (ShuntOutput && (ShuntTrip || !Feedback))
+        {
+            throw new CircuitException(
+                "options",
+                "The shunt release is worked either by the emergency stop or by an output, and the output goes by the feedback: "
+                    + "switch the feedback on and the emergency stop's release off."
+            );
+        }
     }
+
+    /// <summary>A controller that watches the motor's breaker is fed from before it.</summary>
+    private bool StaysUp => Breaker != BreakerInput.None || ShuntOutput;
+
+    private static string OnIsolator(string tap) => $"Q1:{tap.Split(':')[1]}";
+
+    private protected override bool HasShuntRelease => base.HasShuntRelease || ShuntOutput;
+
+    private protected override string? BreakerContact =>
+        Breaker switch
+        {
+            BreakerInput.MakeContact => "13-14",
+            BreakerInput.BreakContact => "11-12",
+            _ => null,
+        };
 
     public PlcDriven()
     {
@@ -64,6 +125,9 @@ public sealed record PlcDriven : Starter
 
     private protected override IEnumerable<Device?> OwnDevices()
     {
+        yield return StaysUp
+            ? Device("F6", "circuit-breaker", "panel", "Breaker of the 24 V supply", ("poles", 2), ("ratedAmps", 4))
+            : null;
         yield return Device("F5", "fuse", "panel", "Fuse of the controller's supply", ("poles", 1), ("ratedAmps", 2));
         yield return Device(
             "PS2",
@@ -80,8 +144,20 @@ public sealed record PlcDriven : Starter
             "Controller",
             ("program", IsReversing ? "reversing" : "direct"),
             ("tripInput", Trip == TripInput.BreakContact ? "nc" : "no"),
-            ("feedback", Feedback ? "yes" : "no")
+            ("feedback", Feedback ? "yes" : "no"),
+            (
+                "breakerInput",
+                Breaker switch
+                {
+                    BreakerInput.MakeContact => "no",
+                    BreakerInput.BreakContact => "nc",
+                    _ => "none",
+                }
+            ),
+            ("shuntOutput", ShuntOutput ? "yes" : "no"),
+            ("lockOutSeconds", LockOutSeconds)
         );
+        yield return LockOutSeconds > 0 ? Lamp("H5", "Runs down, wait", "yellow").With("light", "flashing") : null;
         foreach (var tag in Contactors)
         {
             var contactor = Contactor(
@@ -133,6 +209,9 @@ public sealed record PlcDriven : Starter
                     Parallel($"{tag}:A1-A2", If(Suppressor, $"R{tag[^1]}:1-2"))
                 )
         );
+        var further = Contactors.Count();
+        var shunt = If(ShuntOutput, Series($"A1:QL-Q{further}", "F1:C1-C2"));
+        var lockOut = If(LockOutSeconds > 0, Series($"A1:QL-Q{further + (ShuntOutput ? 1 : 0)}", "H5:X1-X2"));
         var lamps = Contactors.Select((tag, k) => If(RunLamp, Series($"{tag}:53-54", k == 0 ? "H1:X1-X2" : "H4:X1-X2")));
         // The emergency stop takes the coils out whatever the controller does; its second contact takes the command back.
         yield return Wiring.Control(
@@ -145,7 +224,7 @@ public sealed record PlcDriven : Starter
                     Series(
                         SafetyContacts,
                         OverloadAt(OverloadContactPlace.BeforeCoil),
-                        Parallel(outputs),
+                        Parallel(outputs, shunt, lockOut),
                         OverloadAt(OverloadContactPlace.AfterCoil)
                     ),
                     lamps,
@@ -155,9 +234,11 @@ public sealed record PlcDriven : Starter
         );
         yield return Wiring.Control(
             "24 V supply",
-            [$"{Protector}:2", Control == ControlSupply.LineToNeutral ? "INC:N" : $"{Protector}:4"],
+            StaysUp
+                ? [OnIsolator(FirstTap), Control == ControlSupply.LineToNeutral ? "INC:N" : OnIsolator(SecondTap)]
+                : [FirstTap, Control == ControlSupply.LineToNeutral ? "INC:N" : SecondTap],
             [],
-            Series("PS2:L,N")
+            Series(If(StaysUp, "F6:1-2,3-4"), "PS2:L,N")
         );
         var input = 0;
         yield return Wiring.Control(
@@ -171,7 +252,8 @@ public sealed record PlcDriven : Starter
                     Series("S2:13-14", $"A1:I{input++}-IM"),
                     If(IsReversing, Series("S3:13-14", $"A1:I{(IsReversing ? input++ : 0)}-IM")),
                     Series(Trip == TripInput.BreakContact ? "F2:95-96" : "F2:97-98", $"A1:I{input++}-IM"),
-                    Contactors.Select(tag => If(Feedback, Series($"{tag}:13-14", $"A1:I{(Feedback ? input++ : 0)}-IM")))
+                    Contactors.Select(tag => If(Feedback, Series($"{tag}:13-14", $"A1:I{(Feedback ? input++ : 0)}-IM"))).ToArray(),
+                    BreakerContact is { } contact ? Series($"F1:{contact}", $"A1:I{input}-IM") : null
                 )
             )
         );

@@ -34,6 +34,9 @@ public sealed record SinglePhase : Starter
         MotorAmps = 5;
     }
 
+    [Option("Starting", "Stop stands")]
+    public StopPlace StopPlace { get; init; }
+
     [Option("Starting", "Looped conductor")]
     public LoopedConductor Looped { get; init; }
 
@@ -47,9 +50,12 @@ public sealed record SinglePhase : Starter
     private protected override void CheckOptions()
     {
         base.CheckOptions();
-        if (System != SupplySystem.Star || Control != ControlSupply.LineToNeutral)
+        if (System != SupplySystem.Star || Control != ControlSupply.LineToNeutral || ControlPhases != ControlPhases.L1L2)
         {
-            throw new CircuitException("options", "This family works line to neutral on a star supply; choose these, or another family.");
+            throw new CircuitException(
+                "options",
+                "This family works from L1 to neutral on a star supply; choose these, or another family."
+            );
         }
 
         if (
@@ -103,8 +109,7 @@ public sealed record SinglePhase : Starter
     {
         var command = Series(
             SafetyContacts,
-            "S1:21-22",
-            Parallel("S2:13-14", "KM1:13-14"),
+            Started(StopPlace, "S1:21-22", Parallel("S2:13-14", "KM1:13-14")),
             OverloadAt(OverloadContactPlace.BeforeCoil),
             "KM1:A1-A2",
             OverloadAt(OverloadContactPlace.AfterCoil)

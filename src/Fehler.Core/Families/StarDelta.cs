@@ -30,6 +30,9 @@ public sealed record StarDelta : Starter
         Load = 0.25;
     }
 
+    [Option("Starting", "Stop stands")]
+    public StopPlace StopPlace { get; init; }
+
     [Option("Starting", "Time in star", Unit = "s", Minimum = 0.5, Maximum = 120)]
     public double StarSeconds { get; init; } = 6;
 
@@ -126,8 +129,7 @@ public sealed record StarDelta : Starter
         );
         var command = Series(
             SafetyContacts,
-            "S1:21-22",
-            Parallel("S2:13-14", "KM1:13-14"),
+            Started(StopPlace, "S1:21-22", Parallel("S2:13-14", "KM1:13-14")),
             OverloadAt(OverloadContactPlace.BeforeCoil),
             magnets,
             OverloadAt(OverloadContactPlace.AfterCoil)

@@ -68,10 +68,12 @@ public abstract record Starter : StarterOptions
             "A delta supply has no neutral: take the control line to line or from a transformer."
         );
         Refuse(ShuntTrip && Protection != MotorProtection.Breaker, "A shunt release needs a circuit-breaker for the motor circuit.");
+        Refuse(MonitorNeutral && !hasNeutral, "A delta supply has no neutral that a relay could watch.");
         Refuse(ShuntTrip && !EmergencyStop, "The shunt release is worked by the emergency stop: switch the emergency stop on.");
+        Refuse(Earthing == ControlEarthing.CentreTap && IsDirect, "A DC supply has no centre tap: earth one side or none.");
         Refuse(
-            Earthing == ControlEarthing.CentreTap && Control == ControlSupply.DcSupply,
-            "A DC supply has no centre tap: earth one side or none."
+            System == SupplySystem.HighLeg && Control == ControlSupply.LineToNeutral && ControlPhases == ControlPhases.L2L3,
+            "L2 is the high leg, 1.7 times the others to neutral: take the control from L1 or L3."
         );
     }
 
@@ -80,7 +82,7 @@ public abstract record Starter : StarterOptions
     private protected double FullLoadAmps =>
         MotorAmps > 0 ? MotorAmps : Math.Round(MotorKilowatts * 1000 / (Math.Sqrt(3) * LineVolts * 0.85 * MotorCosPhi), 2);
 
-    private protected bool IsDirect => Control == ControlSupply.DcSupply;
+    private protected bool IsDirect => Control is ControlSupply.DcSupply or ControlSupply.TransformerAndDcSupply;
 
     /// <summary>Voltage of the control circuit: as chosen, or what the supply gives.</summary>
     private protected double CoilVolts =>
@@ -121,15 +123,15 @@ public abstract record Starter : StarterOptions
         Control switch
         {
             ControlSupply.Transformer => ["T1:3"],
-            ControlSupply.DcSupply => ["PS1:L+"],
-            _ => [ControlTap(2)],
+            ControlSupply.DcSupply or ControlSupply.TransformerAndDcSupply => ["PS1:L+"],
+            _ => [FirstTap],
         };
 
     private protected string Return =>
         Control switch
         {
             ControlSupply.LineToNeutral => Neutral,
-            ControlSupply.LineToLine => ControlProtection == ControlProtection.SeparateBreaker ? "F3:4" : ControlTap(4),
+            ControlSupply.LineToLine => ControlProtection == ControlProtection.SeparateBreaker ? "F3:4" : SecondTap,
             ControlSupply.Transformer => "T1:4",
             _ => "PS1:M",
         };
@@ -223,14 +225,28 @@ public abstract record Starter : StarterOptions
     private protected Device Overload(string tag = "F2", double? setting = null) =>
         Device(tag, "overload-relay", "panel", "Motor overload", ("settingAmps", setting ?? FullLoadAmps));
 
+    /// <summary>Start with what retains it, and Stop before or after.</summary>
+    private protected static PathExpression? Started(StopPlace place, object? stop, PathExpression? start) =>
+        place == StopPlace.BeforeStart ? Series(stop, start) : Series(start, stop);
+
     private protected static CircuitPath EarthPath(string motor = "M1") =>
         Power("Protective conductor", ["INC:PE"], [], Series($"{motor}:PE"));
 
     /// <summary>The control supply has windings or electronics of its own, fed over F4.</summary>
-    private bool HasOwnSource => Control is ControlSupply.Transformer or ControlSupply.DcSupply;
+    private bool HasOwnSource => HasTransformer || IsDirect;
 
-    private string ControlTap(int terminal) =>
-        ControlProtection == ControlProtection.SeparateBreaker ? $"Q1:{terminal}" : $"{Protector}:{terminal}";
+    private bool HasTransformer => Control is ControlSupply.Transformer or ControlSupply.TransformerAndDcSupply;
+
+    /// <summary>Secondary voltage of a control transformer that only feeds a DC supply.</summary>
+    private const double BetweenVolts = 230;
+
+    /// <summary>Where the control circuit is tapped off the power circuit.</summary>
+    private protected string FirstTap => ControlTap(ControlPhases);
+
+    private protected string SecondTap => ControlTap((ControlPhases)(((int)ControlPhases + 1) % 3));
+
+    private string ControlTap(ControlPhases first) =>
+        $"{(ControlProtection == ControlProtection.SeparateBreaker ? "Q1" : Protector)}:{2 * ((int)first + 1)}";
 
     private IEnumerable<Device> FeedDevices()
     {
@@ -263,20 +279,14 @@ public abstract record Starter : StarterOptions
         );
         yield return Protection switch
         {
-            MotorProtection.Breaker when ShuntTrip => Device(
-                "F1",
-                "circuit-breaker",
-                "panel",
-                "Motor circuit protection",
-                ("ratedAmps", Ratings.Fuse(FeedAmps)),
-                ("shuntVolts", CoilVolts)
-            ),
             MotorProtection.Breaker => Device(
                 "F1",
                 "circuit-breaker",
                 "panel",
                 "Motor circuit protection",
-                ("ratedAmps", Ratings.Fuse(FeedAmps))
+                ("ratedAmps", Ratings.Fuse(FeedAmps)),
+                ("shuntVolts", HasShuntRelease ? CoilVolts : 0),
+                ("contacts", Contacts(BreakerContact))
             ),
             MotorProtection.MotorBreaker => Device(
                 "Q2",
@@ -307,7 +317,15 @@ public abstract record Starter : StarterOptions
 
         if (VoltageMonitor)
         {
-            yield return Device("KF1", "voltage-monitor", "panel", "Supply monitoring", ("lineVolts", LineVolts));
+            yield return Device(
+                "KF1",
+                "voltage-monitor",
+                "panel",
+                "Supply monitoring",
+                ("lineVolts", LineVolts),
+                ("neutral", MonitorNeutral ? "yes" : "no"),
+                ("indicators", MonitorPerCause ? "per cause" : "one")
+            );
         }
 
         if (Permissive != Permissive.None)
@@ -330,6 +348,11 @@ public abstract record Starter : StarterOptions
             yield return Lamp("H3", "Control supply on", "white");
         }
     }
+
+    /// <summary>Whether the motor's breaker has a shunt release, and its auxiliary contact; null for none.</summary>
+    private protected virtual bool HasShuntRelease => ShuntTrip;
+
+    private protected virtual string? BreakerContact => null;
 
     /// <summary>Contacts of the emergency stop beyond the one in the control path.</summary>
     private protected virtual string[] MoreStopContacts => [];
@@ -361,7 +384,7 @@ public abstract record Starter : StarterOptions
             }
         }
 
-        if (Control == ControlSupply.Transformer)
+        if (HasTransformer)
         {
             yield return Device(
                 "T1",
@@ -369,7 +392,7 @@ public abstract record Starter : StarterOptions
                 "panel",
                 "Control transformer",
                 ("primaryVolts", LineVolts),
-                ("secondaryVolts", CoilVolts),
+                ("secondaryVolts", IsDirect ? BetweenVolts : CoilVolts),
                 ("va", 250),
                 ("tap", Earthing == ControlEarthing.CentreTap ? "centre" : "none")
             );
@@ -377,7 +400,14 @@ public abstract record Starter : StarterOptions
 
         if (IsDirect)
         {
-            yield return Device("PS1", "dc-supply", "panel", "DC supply", ("inputVolts", LineVolts), ("outputVolts", CoilVolts));
+            yield return Device(
+                "PS1",
+                "dc-supply",
+                "panel",
+                "DC supply",
+                ("inputVolts", HasTransformer ? BetweenVolts : LineVolts),
+                ("outputVolts", CoilVolts)
+            );
         }
 
         if (HasOwnSource && Earthing != ControlEarthing.Unearthed)
@@ -391,6 +421,10 @@ public abstract record Starter : StarterOptions
         if (VoltageMonitor)
         {
             yield return Power("Monitoring", Protected, [], Series("KF1:L1,L2,L3"));
+            if (MonitorNeutral)
+            {
+                yield return Power("Monitored neutral", ["INC:N"], [], Series("KF1:N"));
+            }
         }
 
         if (HasOwnSource)
@@ -402,11 +436,16 @@ public abstract record Starter : StarterOptions
                 _ => null,
             };
             yield return Wiring.Control(
-                IsDirect ? "DC supply" : "Control transformer",
-                [ControlTap(2), ControlTap(4)],
+                HasTransformer ? "Control transformer" : "DC supply",
+                [FirstTap, SecondTap],
                 [],
-                Series(fed, IsDirect ? "PS1:L,N" : "T1:1,2")
+                Series(fed, HasTransformer ? "T1:1,2" : "PS1:L,N")
             );
+            if (HasTransformer && IsDirect)
+            {
+                yield return Wiring.Control("DC supply", ["T1:3", "T1:4"], [], Series("PS1:L,N"));
+            }
+
             if (Earthing != ControlEarthing.Unearthed)
             {
                 yield return Wiring.Control(
@@ -419,7 +458,7 @@ public abstract record Starter : StarterOptions
         }
         else if (Control == ControlSupply.LineToLine && ControlProtection == ControlProtection.SeparateBreaker)
         {
-            yield return Wiring.Control("Return", [ControlTap(4)], [], Series("F3:3-4"));
+            yield return Wiring.Control("Return", [SecondTap], [], Series("F3:3-4"));
         }
     }
 }

@@ -26,6 +26,9 @@ public abstract record StarterOptions
     [Option("Control", "Control supply")]
     public ControlSupply Control { get; init; }
 
+    [Option("Control", "Taken from", Help = "Line to neutral: the first phase named and the neutral.")]
+    public ControlPhases ControlPhases { get; init; }
+
     [Option("Control", "Control voltage of a transformer or DC supply", Unit = "V", Minimum = 12, Maximum = 240)]
     public double ControlVolts { get; init; }
 
@@ -54,6 +57,12 @@ public abstract record StarterOptions
 
     [Option("Add-ons", "Voltage-monitoring relay")]
     public bool VoltageMonitor { get; init; }
+
+    [Option("Add-ons", "The monitoring relay watches the neutral too")]
+    public bool MonitorNeutral { get; init; }
+
+    [Option("Add-ons", "The monitoring relay has an indicator for each cause")]
+    public bool MonitorPerCause { get; init; }
 
     [Option("Add-ons", "Emergency stop also trips the breaker by a shunt release")]
     public bool ShuntTrip { get; init; }

@@ -18,11 +18,28 @@ public enum BrakeFeed
     OwnContactor,
 }
 
+/// <summary>Whether a direction keeps running by itself.</summary>
+public enum Retained
+{
+    [Word("none: held to run")]
+    None,
+
+    [Word("both directions, until the limit or Stop")]
+    Both,
+
+    [Word("the first direction only; the second is held")]
+    First,
+}
+
 /// <summary>
 /// Up and down, held to run: end limits, safety edge, brake, and a control-on relay with its own on, off and emergency buttons;
-/// several motions may hang on one control-on relay.
+/// several motions may hang on one control-on relay. A door may keep running until its limit, a Stop or its safety edge.
 /// </summary>
-[Family("up-down", "Up and down", "Hold-to-run motions with limits and a brake under one control-on relay.")]
+[Family(
+    "up-down",
+    "Up and down",
+    "Motions with limits, safety edge and brake under one control-on relay, held to run or retained like a door."
+)]
 public sealed record UpDown : Starter
 {
     [Option("Starting", "Motions", Minimum = 1, Maximum = 3)]
@@ -33,6 +50,9 @@ public sealed record UpDown : Starter
 
     [Option("Starting", "Directions of the motions, separated by ;", Help = "up/down; left/right; forward/back. Empty: up/down.")]
     public string Directions { get; init; } = "";
+
+    [Option("Starting", "Retained", Help = "A door that closes by itself needs its safety edge; some codes want the closing held.")]
+    public Retained Retained { get; init; }
 
     [Option("Starting", "Control-on relay")]
     public bool ControlOn { get; init; } = true;
@@ -97,6 +117,11 @@ public sealed record UpDown : Starter
             throw new CircuitException("options", "Several motions need an overload relay each: choose fuses or a circuit-breaker.");
         }
 
+        if (Retained != Retained.None && !(UpperLimit && (LowerLimit || Retained == Retained.First) && LimitsOn.Length == 0))
+        {
+            throw new CircuitException("options", "A direction that is retained needs a limit that ends it: switch the limits on.");
+        }
+
         if (Brake == BrakeFeed.OwnContactor && IsDirect)
         {
             throw new CircuitException("options", "With a DC control supply feed the brake from the load side.");
@@ -143,6 +168,8 @@ public sealed record UpDown : Starter
     private bool HasLimits(int motion) => Numbers(LimitsOn, "limits").Contains(motion);
 
     private bool HasBrake(int motion) => Brake != BrakeFeed.None && Numbers(BrakeOn, "a brake").Contains(motion);
+
+    private bool IsRetained(bool first) => Retained == Retained.Both || (Retained == Retained.First && first);
 
     private string NameOf(int motion) =>
         Parts(MotionNames) is var names && motion <= names.Length ? names[motion - 1]
@@ -197,8 +224,11 @@ public sealed record UpDown : Starter
         {
             var suffix = Suffix(m);
             var (first, second) = DirectionsOf(m);
-            yield return Directional(m, Up(m), $"{first} contactor{suffix}", Down(m));
-            yield return Directional(m, Down(m), $"{second} contactor{suffix}", Up(m));
+            yield return Directional(m, Up(m), $"{first} contactor{suffix}", Down(m), IsRetained(first: true));
+            yield return Directional(m, Down(m), $"{second} contactor{suffix}", Up(m), IsRetained(first: false));
+            yield return Retained != Retained.None
+                ? Device($"S{m}5", "push-button", "station", $"Stop{suffix}", ("contacts", Contacts("21-22")))
+                : null;
             yield return HasOverloadRelay ? Overload(OverloadOf(m)) : null;
             yield return Device(
                 $"S{m}3",
@@ -249,11 +279,12 @@ public sealed record UpDown : Starter
         }
     }
 
-    private Device Directional(int motion, string tag, string function, string other)
+    private Device Directional(int motion, string tag, string function, string other, bool isRetained)
     {
         var contactor = Contactor(
             tag,
             function,
+            isRetained ? "13-14" : null,
             ElectricalInterlock ? "21-22" : null,
             Brake == BrakeFeed.OwnContactor && HasBrake(motion) ? "53-54" : null
         );
@@ -317,23 +348,34 @@ public sealed record UpDown : Starter
         // Only the first motion's overload contact has a choice of place; the others stand before their coils.
         var before = m == 1 ? OverloadAt(OverloadContactPlace.BeforeCoil) : $"{OverloadOf(m)}:95-96";
         var after = m == 1 ? OverloadAt(OverloadContactPlace.AfterCoil) : null;
+        var edge = $"B{m}3:21-22";
         return Series(
-            If(SafetyEdge, $"B{m}3:21-22"),
+            // Held, whoever holds sees what the edge has met; a door that runs by itself still opens when its edge is pressed.
+            If(SafetyEdge && Retained == Retained.None, edge),
             before,
+            If(Retained != Retained.None, $"S{m}5:21-22"),
             Parallel(
-                Direction(m, $"S{m}3", $"S{m}4", UpperLimit && HasLimits(m) ? $"B{m}1:21-22" : null, Up(m), Down(m)),
-                Direction(m, $"S{m}4", $"S{m}3", LowerLimit && HasLimits(m) ? $"B{m}2:21-22" : null, Down(m), Up(m))
+                Direction(m, first: true, [UpperLimit && HasLimits(m) ? $"B{m}1:21-22" : null]),
+                Direction(
+                    m,
+                    first: false,
+                    [LowerLimit && HasLimits(m) ? $"B{m}2:21-22" : null, If(SafetyEdge && Retained != Retained.None, edge)]
+                )
             ),
             after
         );
     }
 
-    private PathExpression? Direction(int m, string button, string otherButton, string? limit, string contactor, string other) =>
-        Series(
-            $"{button}:13-14",
+    private PathExpression? Direction(int m, bool first, object?[] ends)
+    {
+        var (button, otherButton) = first ? ($"S{m}3", $"S{m}4") : ($"S{m}4", $"S{m}3");
+        var (contactor, other) = first ? (Up(m), Down(m)) : (Down(m), Up(m));
+        return Series(
+            Parallel($"{button}:13-14", If(IsRetained(first), $"{contactor}:13-14")),
             If(ButtonInterlock, $"{otherButton}:21-22"),
-            limit,
+            ends,
             If(ElectricalInterlock, $"{other}:21-22"),
             $"{contactor}:A1-A2"
         );
+    }
 }

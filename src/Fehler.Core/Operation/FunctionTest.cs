@@ -59,6 +59,11 @@ public sealed class FunctionTest
                 "Stand clear: a fault may start the motor as the supply comes on.",
                 Step.Wait(1)
             );
+            if (circuit.Devices.Any(d => d.Kind.WatchesSupply) && !_runUp.WorksAtRest)
+            {
+                PhasesTakenAway();
+            }
+
             StartsAndStops();
             foreach (var device in circuit.Devices)
             {
@@ -174,7 +179,7 @@ public sealed class FunctionTest
             foreach (
                 var actuation in device
                     .Kind.Actuations(device)
-                    .Where(a => a is { Returns: false, DeadOnly: false } && a.Position != Rest(device))
+                    .Where(a => a is { Returns: false, DeadOnly: false, IsHarsh: false } && a.Position != Rest(device))
             )
             {
                 var act = new Step(device.Tag, actuation.Position);
@@ -195,6 +200,30 @@ public sealed class FunctionTest
                     seconds > 0 ? [.. steps, Step.Wait(seconds)] : steps
                 );
             }
+        }
+
+        /// <summary>With everything at rest: what watches the supply lets go, and comes back with the phase.</summary>
+        private void PhasesTakenAway()
+        {
+            foreach (var device in _circuit.Devices)
+            {
+                foreach (var taken in device.Kind.Actuations(device).Where(a => a.IsHarsh))
+                {
+                    WhatIsShown(new Step(device.Tag, taken.Position), taken.Verb, "");
+                    WhatIsShown(new Step(device.Tag, Rest(device)), "Put it back", $"-after-{taken.Position}");
+                }
+            }
+        }
+
+        private void WhatIsShown(Step act, string verb, string after)
+        {
+            var seconds = _runUp.TimeToSettle(_simulator.Do(_state, act).State).Value;
+            Add(
+                $"{act.Device}-{act.Position}{after}".Replace(' ', '-'),
+                $"At rest: {Lower(verb)}: what does the monitoring show?",
+                "Isolate before a fuse is taken out or put back.",
+                seconds > 0 ? [act, Step.Wait(seconds)] : [act]
+            );
         }
 
         private bool Ends(Start start, Step act)

@@ -29,8 +29,8 @@ internal interface IOperated
     /// <summary>What a look shows in this state; <paramref name="drawn"/> is the device as the drawing has it, for comparison.</summary>
     string Seen(Device device, Look look, DeviceState state, Device drawn);
 
-    /// <summary>What an indicator that is put on it shows, for looks that are <see cref="Look.Measured"/>.</summary>
-    string Measured(Device device, IDeviceMeter meter);
+    /// <summary>What a look shows that goes by the voltages and currents at the moment, see <see cref="Look.Measured"/>.</summary>
+    string Measured(Device device, Look look, DeviceState state, IDeviceMeter meter);
 }
 
 /// <summary>Asks a kind for its operating side.</summary>
@@ -53,8 +53,22 @@ internal static class OperatedSide
     public static string? Appearance(this DeviceKind kind, Device device, DeviceState state, IDeviceMeter meter) =>
         ((IOperated)kind).Appearance(device, state, meter);
 
-    public static string Seen(this DeviceKind kind, Device device, Look look, DeviceState state, Device drawn) =>
-        ((IOperated)kind).Seen(device, look, state, drawn);
-
-    public static string Measured(this DeviceKind kind, Device device, IDeviceMeter meter) => ((IOperated)kind).Measured(device, meter);
+    /// <summary>What a look at a device shows.</summary>
+    /// <param name="kind">The device's kind.</param>
+    /// <param name="device">As it is in the panel.</param>
+    /// <param name="lookId">One of its looks.</param>
+    /// <param name="state">Where its mechanism stands.</param>
+    /// <param name="meter">Asked for only where the look goes by voltages and currents.</param>
+    /// <param name="drawn">As the drawing has it.</param>
+    public static string Shown(
+        this DeviceKind kind,
+        Device device,
+        string lookId,
+        DeviceState state,
+        Func<IDeviceMeter> meter,
+        Device drawn
+    ) =>
+        kind.Looks(device).First(l => l.Id == lookId) is { Measured: true } measured
+            ? ((IOperated)kind).Measured(device, measured, state, meter())
+            : ((IOperated)kind).Seen(device, kind.Looks(device).First(l => l.Id == lookId), state, drawn);
 }

@@ -195,7 +195,9 @@ public sealed class DesignReview
                 var actuation in device
                     .Kind.Actuations(device)
                     .Where(a =>
-                        a is { DeadOnly: false, Returns: false } && a.Position != rest && _runUp.Starts.All(s => s.Act.Device != device.Tag)
+                        a is { DeadOnly: false, Returns: false, IsHarsh: false }
+                        && a.Position != rest
+                        && _runUp.Starts.All(s => s.Act.Device != device.Tag)
                     )
             )
             {

@@ -67,10 +67,13 @@ internal sealed class SpicePanel
     {
         var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == tag);
         var device = _simulator.Network.Circuit.Devices[index];
-        var look = device.Kind.Looks(device).First(l => l.Id == id);
-        return look.Measured
-            ? device.Kind.Measured(device, _simulator.Network.Solve(_state).MeterOf(index))
-            : device.Kind.Seen(device, look, _state.Devices[index], _circuit.Devices[index]);
+        return device.Kind.Shown(
+            device,
+            id,
+            _state.Devices[index],
+            () => _simulator.Network.Solve(_state).MeterOf(index),
+            _circuit.Devices[index]
+        );
     }
 
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)

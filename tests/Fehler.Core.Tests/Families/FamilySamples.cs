@@ -203,6 +203,60 @@ public static class FamilySamples
                 Control = ControlSupply.Transformer,
                 ControlVolts = 110,
             },
+        ["plc-supervised"] = () =>
+            new PlcDriven
+            {
+                Tag = "S-25",
+                Title = "Sorter",
+                IsReversing = true,
+                Protection = MotorProtection.Breaker,
+                Breaker = BreakerInput.MakeContact,
+                ShuntOutput = true,
+                LockOutSeconds = 12,
+            },
+        ["door"] = () =>
+            new UpDown
+            {
+                Tag = "S-26",
+                Title = "Kiln door",
+                Retained = Retained.Both,
+                SafetyEdge = true,
+                ControlOn = false,
+                Brake = BrakeFeed.None,
+            },
+        ["dol-dc-behind-transformer"] = () =>
+            new DirectOnLine
+            {
+                Tag = "S-27",
+                Title = "Water pump",
+                Control = ControlSupply.TransformerAndDcSupply,
+                ControlPhases = ControlPhases.L2L3,
+                StopPlace = StopPlace.AfterStart,
+            },
+        ["chain-linked-out"] = () =>
+            new MultiStation
+            {
+                Tag = "S-28",
+                Title = "Chain",
+                Stations = 2,
+                RemoteLink = true,
+                StopPlace = StopPlace.AfterStart,
+                Control = ControlSupply.LineToLine,
+                ControlPhases = ControlPhases.L3L1,
+            },
+        ["impulse-watched"] = () =>
+            new ImpulseStarter
+            {
+                Tag = "S-29",
+                Title = "Vent fan",
+                CommonReturn = true,
+                OverloadContact = OverloadContactPlace.AfterCoil,
+                VoltageMonitor = true,
+                MonitorNeutral = true,
+                MonitorPerCause = true,
+                PowerLamp = true,
+                ControlPhases = ControlPhases.L2L3,
+            },
     };
 
     private static readonly Dictionary<string, Circuit> Built = Starters.ToDictionary(s => s.Key, s => s.Value().Build());

@@ -41,6 +41,14 @@ internal sealed class Operated
         return this;
     }
 
+    /// <summary>What a look shows now.</summary>
+    public string Look(string tag, string look)
+    {
+        var index = _simulator.Network.DeviceIndex(tag);
+        var device = _simulator.Network.Circuit.Devices[index];
+        return device.Kind.Shown(device, look, Outcome.State.Devices[index], () => Outcome.Solution.MeterOf(index), device);
+    }
+
     public double Volts(string from, string to) => Outcome.Volts(from, to);
 
     public double DcVolts(string from, string to) => Outcome.Solution.DcVolts(TerminalId.Parse(from), TerminalId.Parse(to)).Value;

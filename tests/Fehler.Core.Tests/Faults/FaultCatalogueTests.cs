@@ -145,9 +145,13 @@ public class FaultCatalogueTests
                     d
                         .Kind.Looks(d)
                         .Select(l =>
-                            simulator
-                                .Network.Circuit.Devices[i]
-                                .Kind.Seen(simulator.Network.Circuit.Devices[i], l, simulator.Start().State.Devices[i], d)
+                            d.Kind.Shown(
+                                simulator.Network.Circuit.Devices[i],
+                                l.Id,
+                                simulator.Start().State.Devices[i],
+                                () => simulator.Start().Solution.MeterOf(i),
+                                d
+                            )
                         )
             )
         );

@@ -14,7 +14,8 @@ internal sealed partial class Supply
     /// </summary>
     private const double SystemFarads = 0.1e-6;
 
-    private const int Lost = 1;
+    private const int Lost = 1,
+        FirstMissing = 2;
 
     public override Complex Admittance(Device device, Element element, DeviceState state, Domain domain) =>
         element.Role == ElementRole.Link ? 1 / (element.B == "N" ? device[Plate.SourceOhms] : EarthingOhms)
@@ -31,7 +32,11 @@ internal sealed partial class Supply
         var phasors = Phasors(device);
         for (var k = 0; k < phasors.Length; k++)
         {
-            stamp.Source(k, on ? phasors[k] : 0, device[Plate.SourceOhms] * new Complex(1, 0.4));
+            // Switched off elsewhere the source's own windings stay connected; a phase that is missing is an open line.
+            if (state.Position != FirstMissing + k)
+            {
+                stamp.Source(k, on ? phasors[k] : 0, device[Plate.SourceOhms] * new Complex(1, 0.4));
+            }
         }
     }
 
@@ -56,7 +61,7 @@ internal sealed partial class Supply
     }
 
     /// <summary>Which way the three phases follow each other: the sign of the area that their phasors span.</summary>
-    public override string Measured(Device device, IDeviceMeter meter)
+    public override string Measured(Device device, Look look, DeviceState state, IDeviceMeter meter)
     {
         var (a, b, c) = (meter.Volts("L1", "L2"), meter.Volts("L2", "L3"), meter.Volts("L3", "L1"));
         var least = 0.6 * device[Plate.LineVolts];

@@ -96,13 +96,20 @@ internal sealed partial class Supply : CompleteKind
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
-    public override ImmutableArray<string> Positions(Device device) => ["on", "lost"];
+    public override ImmutableArray<string> Positions(Device device) => ["on", "lost", .. Missing(device)];
+
+    private static IEnumerable<string> Missing(Device device) =>
+        Enumerable.Range(1, Phases(device)).Where(_ => Phases(device) > 1).Select(k => $"L{k} missing");
 
     /// <summary>Switched off elsewhere.</summary>
     public override (string Off, string On, int Rank)? IsolatingPositions => ("lost", "on", 2);
 
     public override ImmutableArray<Actuation> Actuations(Device device) =>
-        [new("lost", "Supply is lost", false), new("on", "Supply comes back", false)];
+        [
+            new("lost", "Supply is lost", false),
+            new("on", "Supply comes back", false),
+            .. Missing(device).Select(m => new Actuation(m, $"Take {m[..2]} away (its fuse out)", false) { IsHarsh = true }),
+        ];
 
     /// <summary>A rotation indicator, put on at the three lines.</summary>
     public override ImmutableArray<Look> Looks(Device device) =>

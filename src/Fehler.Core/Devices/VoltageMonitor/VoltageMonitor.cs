@@ -15,9 +15,23 @@ internal sealed partial class VoltageMonitor : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly NumberSpec LineVolts = ParameterSpec.Number("lineVolts", "Rated voltage phase to phase", "V", 400, 50, 1000);
-        public static readonly NumberSpec UnderPercent = ParameterSpec.Number("underPercent", "Undervoltage limit", "%", 85, 50, 99);
-        public static readonly NumberSpec OverPercent = ParameterSpec.Number("overPercent", "Overvoltage limit", "%", 112, 101, 150);
+        public static readonly NumberSpec LineVolts = ParameterSpec.Number("lineVolts", "Set point, phase to phase", "V", 400, 50, 1000);
+        public static readonly NumberSpec UnderPercent = ParameterSpec.Number(
+            "underPercent",
+            "Undervoltage limit, of the set point",
+            "%",
+            85,
+            50,
+            99
+        );
+        public static readonly NumberSpec OverPercent = ParameterSpec.Number(
+            "overPercent",
+            "Overvoltage limit, of the set point",
+            "%",
+            112,
+            101,
+            150
+        );
         public static readonly NumberSpec UnbalancePercent = ParameterSpec.Number("unbalancePercent", "Unbalance limit", "%", 8, 2, 30);
         public static readonly NumberSpec DropSeconds = ParameterSpec.Number("dropSeconds", "Delay before it lets go", "s", 1, 0.05, 60);
         public static readonly NumberSpec BackSeconds = ParameterSpec.Number(
@@ -27,6 +41,14 @@ internal sealed partial class VoltageMonitor : CompleteKind
             2,
             0.05,
             900
+        );
+        public static readonly WordSpec Neutral = ParameterSpec.Word("neutral", "Watches the neutral too", "no", "yes", "no");
+        public static readonly WordSpec Indicators = ParameterSpec.Word(
+            "indicators",
+            "One indicator, or one for each cause",
+            "one",
+            "one",
+            "per cause"
         );
         public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
             "contacts",
@@ -41,13 +63,24 @@ internal sealed partial class VoltageMonitor : CompleteKind
     public override bool SharesTerminals => true;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.LineVolts, Plate.UnderPercent, Plate.OverPercent, Plate.UnbalancePercent, Plate.DropSeconds, Plate.BackSeconds, Plate.Contacts];
+    [
+        Plate.LineVolts,
+        Plate.UnderPercent,
+        Plate.OverPercent,
+        Plate.UnbalancePercent,
+        Plate.DropSeconds,
+        Plate.BackSeconds,
+        Plate.Neutral,
+        Plate.Indicators,
+        Plate.Contacts,
+    ];
 
     private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
             new("L1", "L2", ElementRole.Load),
             new("L2", "L3", ElementRole.Load),
             new("L3", "L1", ElementRole.Load),
+            .. device[Plate.Neutral] == "yes" ? Enumerable.Range(1, 3).Select(k => new Element($"L{k}", "N", ElementRole.Load)) : [],
             .. device[Plate.Contacts].Select(Element.FromContact),
         ];
 
@@ -59,5 +92,20 @@ internal sealed partial class VoltageMonitor : CompleteKind
 
     public override ImmutableArray<string> Appearances => ["good", "fault", "off"];
 
-    public override ImmutableArray<Look> Looks(Device device) => [new("indicator", $"Indicator of {device.Tag}", "good", "fault")];
+    public override ImmutableArray<Look> Looks(Device device) =>
+        device[Plate.Indicators] == "per cause"
+            ? [new("indicator", $"Indicators of {device.Tag}", ["good", .. Causes(device), "fault", "off"]) { Measured = true }]
+            : [new("indicator", $"Indicator of {device.Tag}", "good", "fault")];
+
+    private static IEnumerable<string> Causes(Device device) =>
+        [
+            "phase lost",
+            "wrong sequence",
+            "undervoltage",
+            "overvoltage",
+            "unbalance",
+            .. device[Plate.Neutral] == "yes" ? ["neutral lost"] : Array.Empty<string>(),
+        ];
+
+    public override bool WatchesSupply => true;
 }
