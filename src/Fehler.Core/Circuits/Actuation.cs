@@ -8,6 +8,9 @@ namespace Fehler.Core.Circuits;
 /// <param name="Resets">Brings back what operated by itself (a tripped overload), for another try.</param>
 public sealed record Actuation(string Position, string Verb, bool Returns, bool DeadOnly = false, bool Resets = false)
 {
+    /// <summary>With the cover off, past the operator that usually does it (a contact block pressed with a finger).</summary>
+    public bool IsPastOperator { get; init; }
+
     /// <summary>Hard on what runs (a phase taken away): only done to try what watches for it, and with everything at rest.</summary>
     public bool IsHarsh { get; init; }
 }

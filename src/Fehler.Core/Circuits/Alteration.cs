@@ -49,6 +49,9 @@ public sealed record ConductorSeriesOhms(string Conductor, double Ohms) : Altera
 /// <summary>The mechanism does not leave this position.</summary>
 public sealed record PositionLocked(string Device, int Position) : Alteration;
 
+/// <summary>What should bring the mechanism to this position does not reach it: it stays at rest.</summary>
+public sealed record DoesNotReach(string Device, int Position) : Alteration;
+
 /// <summary>The mechanism was found in this position but moves as it should.</summary>
 public sealed record FoundInPosition(string Device, int Position) : Alteration;
 

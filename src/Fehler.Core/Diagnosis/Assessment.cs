@@ -410,23 +410,23 @@ internal sealed class Assessment
                     + "then the function test.",
             DiagnosisStatus.Repaired => "Nothing recorded since the repair speaks against it. The function test proves it.",
             DiagnosisStatus.Contradiction when _meter is { } meter =>
-                $"{meter.Fault.Signs}: rather the meter than the circuit ({meter.Share:P0}). Check it on a known source before going on.",
+                $"{meter.Fault.Signs}: rather the meter than the circuit ({Words.Share(meter.Share)}). Check it on a known source before going on.",
             DiagnosisStatus.Contradiction =>
-                $"No single fault explains what was recorded ({none:P0} for something else). Repeat the reading that fits "
+                $"No single fault explains what was recorded ({Words.Share(none)} for something else). Repeat the reading that fits "
                     + "least, before going on.",
             DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null }
                 ? $"{lead}. Nothing else is left."
                 : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
             DiagnosisStatus.AlmostFound or DiagnosisStatus.Searching when why is not null =>
                 $"{lead}: that is a consequence. Why? Likeliest: "
-                    + $"{Wording.Join("; ", why.Causes.Take(2).Select(c => (Wording)$"{c.Title} ({c.Probability:P0})"))}.",
+                    + $"{Wording.Join("; ", why.Causes.Take(2).Select(c => (Wording)$"{c.Title} ({Words.Share(c.Probability)})"))}.",
             DiagnosisStatus.AlmostFound => proposals.Any(p => p.IsProof)
-                ? $"{lead}: {top!.Probability:P0}. One test shows it directly."
-                : $"{lead}: {top!.Probability:P0}, not yet proved.",
+                ? $"{lead}: {Words.Share(top!.Probability)}. One test shows it directly."
+                : $"{lead}: {Words.Share(top!.Probability)}, not yet proved.",
             _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
             _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) =>
-                $"{lead}: {top.Probability:P0}. No reading on offer tells it from the next ones.",
-            _ => $"{StillPossible(units)}; most likely: {lead} ({top.Probability:P0}).",
+                $"{lead}: {Words.Share(top.Probability)}. No reading on offer tells it from the next ones.",
+            _ => $"{StillPossible(units)}; most likely: {lead} ({Words.Share(top.Probability)}).",
         };
     }
 

@@ -28,6 +28,10 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
     /// Wires are lifted off no more devices than this, and only where the wires hold at least this share of what is suspected there.
     /// </summary>
     private const int MostLifted = 2;
+
+    /// <summary>Share of the suspicion on a button from which its cover comes off to press the block itself.</summary>
+    private const double WorthACoverOff = 0.3;
+
     private const double LeastDivided = 0.05;
 
     private readonly Circuit _circuit = session.Circuit;
@@ -186,7 +190,8 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         // Live, a Start is held; a Stop held live shows nothing that a Start not held does not.
         var actuators = _circuit.Devices.SelectMany(d =>
             d.Kind.Actuations(d)
-                .Where(a => a.Returns && (live ? !a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen : true))
+                .Where(a => a.Returns && (!live || (!a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen)))
+                .Where(a => !a.IsPastOperator || Suspicion(d.Tag) > WorthACoverOff)
                 .Select(a => new Step(d.Tag, a.Position))
         );
         foreach (var held in MostSuspected(actuators, live ? MostHeldLive : MostHeldDead))

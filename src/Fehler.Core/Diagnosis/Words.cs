@@ -12,6 +12,15 @@ internal static class Words
 
     public static string Of(ImmutableSortedDictionary<string, string> seen) => string.Join(", ", seen.Select(s => $"{s.Key} {s.Value}"));
 
+    /// <summary>A probability: what is not certain is never shown as certain.</summary>
+    public static string Share(double probability) =>
+        probability switch
+        {
+            > 0.99 => "> 99 %",
+            < 0.01 => "< 1 %",
+            _ => FormattableString.Invariant($"{100 * probability:0} %"),
+        };
+
     /// <summary>What the meter is set to.</summary>
     public static string Of(Quantity quantity) =>
         quantity switch

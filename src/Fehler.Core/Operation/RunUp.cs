@@ -113,7 +113,8 @@ public sealed class RunUp
     private bool IsNormallyOpen(Step act)
     {
         var device = _circuit.Device(act.Device);
-        return device.Kind.Elements(device)[0].Role == ElementRole.NormallyOpen && device.Kind.Positions(device).Length == 2;
+        return device.Kind.Elements(device)[0].Role == ElementRole.NormallyOpen
+            && device.Kind.Actuations(device).Count(a => !a.DeadOnly) <= 2;
     }
 
     /// <summary>A button whose press leaves something in without anything working yet: control on.</summary>

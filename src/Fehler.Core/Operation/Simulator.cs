@@ -403,13 +403,28 @@ public sealed class Simulator(Network network)
         Network
             .Alterations.OfType<PositionLocked>()
             .Aggregate(
-                state,
+                Network.Alterations.OfType<DoesNotReach>().Aggregate(state, Unreached),
                 (s, locked) =>
                 {
                     var index = Network.DeviceIndex(locked.Device);
                     return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false, Moving = false });
                 }
             );
+
+    private CircuitState Unreached(CircuitState state, DoesNotReach missed)
+    {
+        var index = Network.DeviceIndex(missed.Device);
+        return state.Devices[index].Position == missed.Position
+            ? state.With(
+                index,
+                state.Devices[index] with
+                {
+                    Position = _devices[index].Kind.InitialPosition(_devices[index]),
+                    Moving = false,
+                }
+            )
+            : state;
+    }
 
     private bool IsLocked(int device) => Network.Alterations.Any(a => a is PositionLocked p && p.Device == _devices[device].Tag);
 

@@ -4,6 +4,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Procedures;
 
@@ -32,6 +33,19 @@ public sealed record BenchCheckItem(
 
     /// <summary>One of several windings that are wound alike.</summary>
     internal bool IsWinding { get; init; }
+
+    /// <summary>Where the leads go, and what is held meanwhile.</summary>
+    internal TerminalId From { get; init; }
+    internal TerminalId To { get; init; }
+    internal Step? Held { get; init; }
+
+    /// <summary>What this test reads on a circuit, its wires off.</summary>
+    internal Ohms ReadOn(Simulator panel)
+    {
+        var circuit = panel.Network.Circuit;
+        var bare = panel.Observe(CircuitState.AtRest(circuit) with { Lifted = [.. circuit.Conductors.Select(c => c.Id)] }).State;
+        return panel.Network.Ohms(Held is null ? bare : panel.Arrange(bare, [Held]), From, To);
+    }
 
     /// <summary>Whether a reading is good.</summary>
     public bool IsGood(Ohms reading) => IsMeasured && reading.Value >= (Least ?? 0) && reading.Value <= (Most ?? double.PositiveInfinity);
@@ -122,7 +136,10 @@ public sealed class BenchCheck
                     words,
                     meter(device.Terminal(element.A), device.Terminal(element.B)),
                     more(device.Terminal(element.A), device.Terminal(element.B))
-                );
+                ) with
+                {
+                    Held = position == 0 ? null : new Step(device.Tag, device.Kind.Positions(device)[state.Position]),
+                };
             }
 
             if (position == 0)
@@ -195,9 +212,10 @@ public sealed class BenchCheck
         {
             var actuation = device.Kind.Actuations(device)[k];
             var position = device.Kind.Positions(device).IndexOf(actuation.Position);
-            if (position != rest)
+            if (position != rest && !actuation.IsPastOperator)
             {
-                yield return (k + 1, new DeviceState(position), actuation.DeadOnly ? "armature pressed" : actuation.Position);
+                var isArmature = actuation is { DeadOnly: true, Returns: true };
+                yield return (k + 1, new DeviceState(position), isArmature ? "armature pressed" : actuation.Position);
             }
         }
     }
@@ -219,7 +237,11 @@ public sealed class BenchCheck
         // Two standard deviations of make and temperature, at least those of a meter and its leads.
         var factor = Math.Max(1.1, Math.Pow(more / measured, 2));
         var (least, most) = (Math.Max(0, ohms / factor - 0.3), ohms * factor + 0.5);
-        var item = new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, "", null, null);
+        var item = new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, "", null, null)
+        {
+            From = device.Terminal(a),
+            To = device.Terminal(b),
+        };
         return ohms switch
         {
             > OpenOhms => item with { Good = "OL", Least = OpenOhms },

@@ -16,6 +16,9 @@ public static class ProcedureParts
         /// <summary>What cannot work and what may surprise.</summary>
         public DesignReview DesignReview => compiled.Part(static c => new DesignReview(c));
 
+        /// <summary>What brings each fault to light.</summary>
+        public WhereFaultsShow WhereFaultsShow => compiled.Part(static c => new WhereFaultsShow(c));
+
         /// <summary>How each fault is proved and repaired.</summary>
         public RepairGuides RepairGuides => compiled.Part(static c => new RepairGuides(c));
     }

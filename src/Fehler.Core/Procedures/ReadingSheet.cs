@@ -43,7 +43,11 @@ public sealed class ReadingSheet
         var isolated = simulator.Do(rest.State, compiled.Isolation.Off);
         var pressed = simulator.Arrange(
             isolated.State,
-            circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.DeadOnly).Select(a => new Step(d.Tag, a.Position)))
+            circuit.Devices.SelectMany(d =>
+                d.Kind.Actuations(d)
+                    .Where(a => a is { DeadOnly: true, Returns: true, IsPastOperator: false })
+                    .Select(a => new Step(d.Tag, a.Position))
+            )
         );
         var released = network.OhmMeter(isolated.State);
         var pressedMeter = network.OhmMeter(pressed);

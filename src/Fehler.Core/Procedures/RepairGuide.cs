@@ -42,7 +42,7 @@ public sealed record RepairGuide(
         var isolation = compiled.Isolation;
         ImmutableArray<string> points = [.. isolation.Points];
         return new RepairGuide(
-            proof?.Told ?? Seen(circuit, mode),
+            proof?.Told ?? Seen(compiled, mode),
             [
                 .. notes.Isolated ? ["A competent person decides; local codes and site rules come first."] : ImmutableArray<Wording>.Empty,
                 .. notes.Cautions,
@@ -78,11 +78,12 @@ public sealed record RepairGuide(
         );
     }
 
-    private static string Seen(Circuit circuit, FaultMode mode) =>
-        mode.ProofLook is { } look && circuit.FindDevice(look.Device) is { } device
+    private static Wording Seen(CompiledCircuit compiled, FaultMode mode) =>
+        mode.ProofLook is { } look && compiled.Circuit.FindDevice(look.Device) is { } device
             ? $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}."
-            : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the "
-                + "device is operated by hand with the circuit dead.";
+        : compiled.WhereFaultsShow.Of(mode) is { } showing ? $"{showing.Text}."
+        : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the "
+            + "device is operated by hand with the circuit dead.";
 
     /// <summary>The resistance that shows a fault: where, in which state, what it is then and what a good circuit has.</summary>
     private sealed record Proof(string Where, string Faulty, string Good)

@@ -117,8 +117,28 @@ internal sealed partial class Motor
     }
 
     /// <summary>Faults of what it drives.</summary>
-    private static IEnumerable<FaultMode> OfTheLoad(Device device)
+    private IEnumerable<FaultMode> OfTheLoad(Device device)
     {
+        // A brake that drags is seen in the motor's current; it is the brake that is put right.
+        foreach (var brake in CoupledTo(device))
+        {
+            foreach (var share in new[] { 0.35, 0.9 })
+            {
+                yield return new FaultMode(
+                    $"{brake}/drags",
+                    brake,
+                    $"Brake {brake} lifts but drags: gap too small, lining swollen or linkage stiff",
+                    [new ParameterIs(device.Tag, Plate.Load.Name, device[Plate.Load] + share)],
+                    0.2,
+                    $"Secure the load; isolate; lift the brake {brake} by its lever and turn the shaft by hand; set the gap as the maker says."
+                )
+                {
+                    Variant = FormattableString.Invariant($"{100 * share:0} % of the rated torque"),
+                    ProofLook = (device.Tag, "shaft"),
+                };
+            }
+        }
+
         yield return new FaultMode(
             $"{device.Tag}/unloaded",
             device.Tag,

@@ -25,8 +25,8 @@ internal sealed partial class PushButton
                 new FaultMode(
                     $"{device.Tag}/operator-misses",
                     device.Tag,
-                    $"Operator of {device.Tag} does not reach its contact block",
-                    [new PositionLocked(device.Tag, 0)],
+                    $"Operator of {device.Tag} does not reach its contact block with the cover on",
+                    [new DoesNotReach(device.Tag, 1)],
                     0.5,
                     $"Seat the contact block of {device.Tag} or adjust the operator; test with the cover on."
                 )

@@ -13,7 +13,14 @@ internal sealed partial class PushButton : ControlSwitch
 
     private protected override string DefaultContact => "13-14";
 
-    public override ImmutableArray<string> Positions(Device device) => ["released", "pressed"];
+    public override ImmutableArray<string> Positions(Device device) => ["released", "pressed", "block pressed"];
 
-    public override ImmutableArray<Actuation> Actuations(Device device) => [new("pressed", "Press and hold", true)];
+    public override ImmutableArray<Actuation> Actuations(Device device) =>
+        [
+            new("pressed", "Press and hold", true),
+            new("block pressed", "Take the cover off and press the contact block itself", true, DeadOnly: true) { IsPastOperator = true },
+        ];
+
+    public override bool IsMade(Device device, Element element, DeviceState state) =>
+        state.Position != 0 == (element.Role == ElementRole.NormallyOpen);
 }

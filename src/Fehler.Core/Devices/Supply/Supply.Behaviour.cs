@@ -43,7 +43,9 @@ internal sealed partial class Supply
     /// <summary>L1, L2, L3 follow each other by 120 degrees between lines: a clockwise field.</summary>
     private static Complex[] Phasors(Device device)
     {
-        var phasors = InSequence(device);
+        var phasors = InSequence(device)
+            .Select((p, k) => device[Plate.LowPhase] == $"L{k + 1}" ? p * (1 - device[Plate.LowPercent] / 100) : p)
+            .ToArray();
         return phasors.Length == 3 && device[Plate.Sequence] == "L1-L3-L2" ? [phasors[0], phasors[2], phasors[1]] : phasors;
     }
 

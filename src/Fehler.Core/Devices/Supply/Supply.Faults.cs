@@ -75,6 +75,29 @@ internal sealed partial class Supply
             }
         }
 
+        for (var k = 0; k < Phases(device) && Phases(device) > 1; k++)
+        {
+            foreach (var percent in new[] { 12.0, 30 })
+            {
+                yield return new FaultMode(
+                    $"{device.Tag}/L{k + 1}-low",
+                    device.Tag,
+                    $"Phase L{k + 1} of the supply is low, loaded or not: the supply is unbalanced",
+                    [
+                        new ParameterIs(device.Tag, Plate.LowPhase.Name, $"L{k + 1}"),
+                        new ParameterIs(device.Tag, Plate.LowPercent.Name, percent),
+                    ],
+                    0.05,
+                    "Measure the three line voltages here and at the source; tell whoever runs the supply; do not run the motor on it."
+                )
+                {
+                    Variant = FormattableString.Invariant($"{percent:0} %"),
+                    SizeFactor = 1.4,
+                    ProofPoints = (device.Terminal($"L{k + 1}"), device.Terminal($"L{(k + 1) % 3 + 1}")),
+                };
+            }
+        }
+
         yield return new FaultMode(
             $"{device.Tag}/high-voltage",
             device.Tag,

@@ -47,6 +47,16 @@ internal sealed partial class Supply : CompleteKind
             "high-leg",
             "single-phase"
         );
+        public static readonly WordSpec LowPhase = ParameterSpec.Word(
+            "lowPhase",
+            "Phase that is lower than the others, loaded or not",
+            "none",
+            "none",
+            "L1",
+            "L2",
+            "L3"
+        );
+        public static readonly NumberSpec LowPercent = ParameterSpec.Number("lowPercent", "By how much it is lower", "%", 0, 0, 90);
         public static readonly WordSpec Neutral = ParameterSpec.Word(
             "neutral",
             "Whether the neutral of a star or high-leg supply comes into the panel",
@@ -64,7 +74,7 @@ internal sealed partial class Supply : CompleteKind
     public override SourceRating? SourceOf(Device device) => new(new Volts(device[Plate.LineVolts]), device[Plate.Frequency]);
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.LineVolts, Plate.Frequency, Plate.Sequence, Plate.System, Plate.SourceOhms, Plate.Neutral];
+    [Plate.LineVolts, Plate.Frequency, Plate.Sequence, Plate.System, Plate.SourceOhms, Plate.LowPhase, Plate.LowPercent, Plate.Neutral];
 
     /// <summary>Star point, or the point the phases are measured from; where it is brought out a neutral leads from it to the terminal N.</summary>
     private const string Middle = "~n";

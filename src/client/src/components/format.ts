@@ -11,3 +11,7 @@ export const outcomeWords: Record<string, string> = {
   NothingFound: 'nothing found',
   HandedOver: 'handed over',
 }
+
+/** A probability: what is not certain is never shown as certain. */
+export const percent = (share: number) =>
+  share > 0.99 ? '> 99 %' : share < 0.01 ? '< 1 %' : `${Math.round(share * 100)} %`

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { percent, type PlacedPart, type Plane, type Sheet } from './plane'
+import { percent } from '@/components/format'
+import type { PlacedPart, Plane, Sheet } from './plane'
 
 // What is written beside a sheet's symbols: wire numbers, current paths, and where the contacts of a coil are.
 const props = defineProps<{

@@ -4,7 +4,8 @@ import type { Circuit, Schemas } from '@/api/client'
 import { symbolOf } from '@/symbols'
 import LadderDevice from './LadderDevice.vue'
 import LadderSymbol from './LadderSymbol.vue'
-import { percent, type PlacedPart, type School } from './plane'
+import { percent } from '@/components/format'
+import type { PlacedPart, School } from './plane'
 
 // One part of a sheet: its symbol, what it is called, what it does now, and how far it is suspected.
 const props = defineProps<{

@@ -60,5 +60,3 @@ export function placed(plane: Plane, part: Part): PlacedPart {
     rows: offsets.map((x) => x * 24),
   }
 }
-
-export const percent = (share: number) => `${Math.round(share * 100)} %`

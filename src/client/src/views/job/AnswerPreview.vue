@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import type { Proposal } from '@/api/client'
+import { percent } from '@/components/format'
 
 // Why this test, and what each answer would leave; an answer that is touched shows its leavings in the drawing.
 const props = defineProps<{ proposal: Proposal }>()
@@ -34,8 +35,8 @@ watch(
       :aria-pressed="previewed === i"
       @click="preview(i)"
     >
-      <strong>{{ outcome.shows }}</strong> ({{ Math.round(outcome.probability * 100) }} %) leaves
-      {{ outcome.leaves.map((l) => `${l.unit || 'nothing wrong'} ${Math.round(l.probability * 100)} %`).join(', ') }}
+      <strong>{{ outcome.shows }}</strong> ({{ percent(outcome.probability) }}) leaves
+      {{ outcome.leaves.map((l) => `${l.unit || 'nothing wrong'} ${percent(l.probability)}`).join(', ') }}
     </button>
   </details>
 </template>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import type { Diagnosis } from '@/api/client'
+import { percent } from '@/components/format'
 import RepairGuide from '@/components/RepairGuide.vue'
 import { useSettings } from '@/composables/useSettings'
 
 defineProps<{ diagnosis: Diagnosis }>()
 const emit = defineEmits<{ meter: [good: boolean] }>()
 const { learn } = useSettings()
-const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(p * 100)} %`)
 </script>
 
 <template>
