@@ -99,7 +99,7 @@ public class CircuitApiTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
-    public async Task Reading_sheet_function_test_faults_and_netlist_are_served()
+    public async Task Reading_sheet_and_faults_are_served()
     {
         var id = await Host.CircuitAsync(_client, "IN-101");
         var sheet = await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/reading-sheet", Host.Cancellation);
@@ -109,15 +109,6 @@ public class CircuitApiTests(Host host) : IClassFixture<Host>
         (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/faults", Host.Cancellation))
             .GetArrayLength()
             .ShouldBeGreaterThan(300);
-        (
-            await _client.GetStringAsync($"/api/circuits/{id}/netlist?steps=S2:pressed&fault=KM1/A1-A2-open", Host.Cancellation)
-        ).ShouldContain("fault: ElementOpen");
-        (await _client.GetAsync($"/api/circuits/{id}/netlist?fault=nonsense", Host.Cancellation)).StatusCode.ShouldBe(
-            HttpStatusCode.UnprocessableEntity
-        );
-        (await _client.GetAsync($"/api/circuits/{id}/netlist?steps=S2", Host.Cancellation)).StatusCode.ShouldBe(
-            HttpStatusCode.UnprocessableEntity
-        );
     }
 
     [Fact]

@@ -13,7 +13,8 @@ using Microsoft.AspNetCore.Http.HttpResults;
 namespace Fehler.Web.Circuits;
 
 /// <summary>A fault mode of a circuit, by the id that the netlist takes.</summary>
-public sealed record FaultView(string Id, string Variant, string Unit, string Title, string Remedy);
+/// <param name="IsDifference">A mistake in the wiring that is thought of only when nothing else fits.</param>
+public sealed record FaultView(string Id, string Variant, string Unit, string Title, string Remedy, bool IsDifference);
 
 internal static class CircuitEndpoints
 {
@@ -68,16 +69,7 @@ internal static class CircuitEndpoints
             .WithName("listFaults")
             .WithSummary("Every fault mode of this circuit")
             .ProducesProblem(404);
-        circuits
-            .MapGet("{id:guid}/netlist", Netlist)
-            .WithName("downloadNetlist")
-            .WithSummary("SPICE netlist of a state, with or without a fault")
-            .WithDescription(
-                "'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the "
-                    + "netlist is the ohmmeter's, isolated; otherwise AC."
-            )
-            .ProducesProblem(404)
-            .ProducesProblem(422);
+        circuits.MapNetlist();
         circuits
             .MapGet(
                 "{id:guid}/jobs",
@@ -153,67 +145,15 @@ internal static class CircuitEndpoints
     ) =>
         await store.FindAsync(id, cancellation) is { } found
             ? TypedResults.Ok(
-                found.Compiled.Faults.Select(f => new FaultView(f.Id, f.Variant, f.Unit, $"{f.Title}", $"{f.Remedy}")).ToList()
+                found
+                    .Compiled.Faults.Select(f => View(f, isDifference: false))
+                    .Concat(found.Compiled.Faults.Differences.Select(f => View(f, isDifference: true)))
+                    .ToList()
             )
             : NoCircuit();
 
-    private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Netlist(
-        Guid id,
-        string? steps,
-        string? fault,
-        string? variant,
-        string? from,
-        string? to,
-        CircuitStore store,
-        CancellationToken cancellation
-    )
-    {
-        if (await store.FindAsync(id, cancellation) is not { } found)
-        {
-            return NoCircuit();
-        }
+    private static FaultView View(FaultMode f, bool isDifference) =>
+        new(f.Id, f.Variant, f.Unit, $"{f.Title}", $"{f.Remedy}", isDifference);
 
-        var mode = fault is null ? null : found.Compiled.Faults.Find(fault, variant);
-        if (fault is not null && mode is null)
-        {
-            return TypedResults.Problem($"The circuit has no fault mode '{fault}'; see /api/circuits/{id}/faults.", statusCode: 422);
-        }
-
-        var healthy = found.Compiled.Network;
-        var network = mode is null ? healthy : healthy.With(mode.Alterations);
-        var simulator = new Simulator(network);
-        var done = Steps(steps);
-        StepRules.Require(found.Circuit, done);
-        var state = simulator.Do(simulator.Start().State, done).State;
-        string text;
-        if (from is not null && to is not null)
-        {
-            state = simulator.Do(state, found.Compiled.Isolation.Off).State;
-            text = SpiceNetlist.Ohms(network, state, Terminal(network, from), Terminal(network, to));
-        }
-        else
-        {
-            text = SpiceNetlist.Ac(network, state);
-        }
-
-        return TypedResults.File(Encoding.UTF8.GetBytes(text), "text/plain", $"{found.Row.Tag}.cir");
-    }
-
-    private static List<Step> Steps(string? text) =>
-        [
-            .. (text ?? "")
-                .Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-                .Select(s =>
-                    TerminalId.TryParse(s, out var at)
-                        ? new Step(at.Device, at.Name)
-                        : throw new RefusedException($"'{s}' is not a step; write device:position, e.g. S2:pressed.")
-                ),
-        ];
-
-    private static TerminalId Terminal(Network network, string text) =>
-        TerminalId.TryParse(text, out var id) && network.Has(id)
-            ? id
-            : throw new RefusedException($"'{text}' is not a terminal of this circuit; write device:terminal, e.g. KM1:A1.");
-
-    private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+    internal static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

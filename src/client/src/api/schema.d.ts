@@ -192,8 +192,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * SPICE netlist of a state, with or without a fault
-         * @description 'steps' are device:position pairs separated by commas, e.g. S2:pressed,S2:released. With 'from' and 'to' the netlist is the ohmmeter's, isolated; otherwise AC.
+         * SPICE netlist of a state, with or without faults: volts AC, volts DC or ohms
+         * @description 'steps' are device:position pairs and waits separated by commas, e.g. S2:pressed,S2:released,wait:30. 'analysis' is ac, dc or ohms; ohms take 'from' and 'to' and are isolated, with what is 'held' by hand, e.g. KM1:in, and the conductors that are 'lifted'. 'fault' takes any ids of the fault list, up to four.
          */
         get: operations["downloadNetlist"];
         put?: never;
@@ -537,6 +537,8 @@ export interface components {
             deadOnly: boolean;
             /** @default false */
             resets: boolean;
+            isPastOperator?: boolean;
+            isHarsh?: boolean;
         };
         BenchCheckEntry: {
             id: string;
@@ -839,6 +841,7 @@ export interface components {
             unit: string;
             title: string;
             remedy: string;
+            isDifference: boolean;
         };
         /** @enum {unknown} */
         FindingKind: "cannotWork" | "caution" | "note";
@@ -1963,11 +1966,15 @@ export interface operations {
     downloadNetlist: {
         parameters: {
             query?: {
-                steps?: string;
-                fault?: string;
-                variant?: string;
-                from?: string;
-                to?: string;
+                Analysis?: string;
+                Steps?: string;
+                Fault?: string;
+                Variant?: string;
+                From?: string;
+                To?: string;
+                Isolated?: boolean;
+                Held?: string;
+                Lifted?: string;
             };
             header?: never;
             path: {
