@@ -17,6 +17,19 @@ public enum LoopedConductor
     None,
 }
 
+/// <summary>Where the capacitor of the auxiliary winding is.</summary>
+public enum CapacitorPlace
+{
+    [Word("inside the motor")]
+    Inside,
+
+    [Word("on the motor, in circuit for good")]
+    Run,
+
+    [Word("on the motor, to start with; a centrifugal switch takes it out")]
+    Start,
+}
+
 /// <summary>
 /// A single-phase motor on a three-pole starter. The coil returns to the permanent neutral, not to one behind a pole; a relay
 /// that is sensitive to a lost phase needs the loop or trips early.
@@ -39,6 +52,12 @@ public sealed record SinglePhase : Starter
 
     [Option("Starting", "Looped conductor")]
     public LoopedConductor Looped { get; init; }
+
+    [Option("Motor", "Capacitor")]
+    public CapacitorPlace Capacitor { get; init; }
+
+    [Option("Motor", "Capacitance; 0: about what a motor of this power has", Unit = "µF", Maximum = 2000)]
+    public double Microfarads { get; init; }
 
     /// <summary>A two-pole isolator switches line and neutral; the fuse is in the line alone. Behind it the coil's neutral is permanent.</summary>
     private protected override int IsolatorPoles => 2;
@@ -89,17 +108,34 @@ public sealed record SinglePhase : Starter
             ("volts", CoilVolts),
             ("amps", FullLoadAmps),
             ("cosPhi", MotorCosPhi),
-            ("load", Load)
+            ("load", Load),
+            (
+                "auxiliary",
+                Capacitor switch
+                {
+                    CapacitorPlace.Run => "run",
+                    CapacitorPlace.Start => "start",
+                    _ => "inside",
+                }
+            )
         );
+        yield return Capacitor == CapacitorPlace.Inside
+            ? null
+            : Device("C1", "capacitor", "motor", "Motor capacitor", ("microfarads", UsualMicrofarads), ("frequency", Frequency));
     }
+
+    /// <summary>Some 33 µF a kilowatt in circuit for good, four times that to start with (common practice).</summary>
+    private double UsualMicrofarads =>
+        Microfarads > 0 ? Microfarads : Math.Round((Capacitor == CapacitorPlace.Start ? 133 : 33) * MotorKilowatts);
 
     private protected override IEnumerable<CircuitPath> PowerPaths()
     {
+        var motor = Capacitor == CapacitorPlace.Inside ? Series("M1:U1-U2") : Parallel("M1:U1-U2", Series("C1:1-2", "M1:Z1-Z2"));
         object?[] loop = Looped switch
         {
-            LoopedConductor.Neutral => ["KM1:1-2", "F2:1-2", "M1:U1-U2", "F2:6-5", "KM1:6-5", "F2:4-3", "KM1:4-3"],
-            LoopedConductor.Line => ["KM1:1-2", "F2:1-2", "KM1:3-4", "F2:3-4", "M1:U1-U2", "F2:6-5", "KM1:6-5"],
-            _ => ["KM1:1-2", "F2:1-2", "M1:U1-U2", "F2:6-5", "KM1:6-5"],
+            LoopedConductor.Neutral => ["KM1:1-2", "F2:1-2", motor, "F2:6-5", "KM1:6-5", "F2:4-3", "KM1:4-3"],
+            LoopedConductor.Line => ["KM1:1-2", "F2:1-2", "KM1:3-4", "F2:3-4", motor, "F2:6-5", "KM1:6-5"],
+            _ => ["KM1:1-2", "F2:1-2", motor, "F2:6-5", "KM1:6-5"],
         };
         yield return Power("Motor", ["INC:L1"], ["INC:N"], Series("Q1:1-2", "F1:1-2", loop, "Q1:4-3"));
         yield return EarthPath();

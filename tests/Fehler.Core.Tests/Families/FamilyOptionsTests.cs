@@ -130,6 +130,69 @@ public class FamilyOptionsTests
         o.Do("S15 pressed", "S15 released")["M1"].ShouldBe("stopped");
     }
 
+    /// <summary>Without the capacitor's winding the field pulsates and does not turn: it hums (common practice).</summary>
+    [Theory]
+    [InlineData(CapacitorPlace.Run)]
+    [InlineData(CapacitorPlace.Start)]
+    public void Without_its_capacitor_a_single_phase_motor_hums_and_running_it_keeps_on(CapacitorPlace place)
+    {
+        var circuit = OneCapacitor(place);
+        new Operated(circuit).Do("S2 pressed", "S2 released")["M1"].ShouldBe("runs");
+        new Operated(circuit, "C1/1-2-open").Do("S2 pressed", "S2 released")["M1"].ShouldBe("hums, does not start");
+        new Operated(circuit, "C1/weak", "20 % left").Do("S2 pressed")["M1"]
+            .ShouldBe(place == CapacitorPlace.Run ? "hums, does not start" : "runs", "a starting capacitor is four times as large");
+        new Operated(circuit, "M1/Z1-Z2-open").Do("S2 pressed")["M1"].ShouldBe("hums, does not start");
+    }
+
+    /// <summary>The two ends of one winding exchanged turn the field the other way (common practice).</summary>
+    [Fact]
+    public void Exchanged_ends_of_the_auxiliary_winding_reverse_it()
+    {
+        var circuit = OneCapacitor(CapacitorPlace.Run);
+        var exchanged = circuit with { Paths = [.. circuit.Paths.Select(p => p with { Expression = Exchanged(p.Expression) })] };
+        new Operated(CircuitFile.Read(CircuitFile.Write(exchanged with { Conductors = [] })))
+            .Do("S2 pressed", "S2 released")["M1"]
+            .ShouldBe("runs reverse");
+
+        static PathExpression Exchanged(PathExpression expression) =>
+            expression switch
+            {
+                InSeries s => new InSeries([.. s.Children.Select(Exchanged)]),
+                InParallel p => new InParallel([.. p.Children.Select(Exchanged)]),
+                Part part when part.ToString() == "M1:Z1-Z2" => Part.Parse("M1:Z2-Z1"),
+                _ => expression,
+            };
+    }
+
+    /// <summary>
+    /// I = V 2 π f C at the capacitor's own terminals, and some 1.1 to 1.7 times the line voltage stands across it (common practice): the
+    /// trade's way to measure a capacitor in place.
+    /// </summary>
+    [Fact]
+    public void A_capacitor_carries_its_voltage_times_omega_C()
+    {
+        var o = new Operated(OneCapacitor(CapacitorPlace.Run)).Do("S2 pressed", "S2 released");
+        var volts = o.Volts("C1:1", "C1:2");
+        volts.ShouldBeInRange(1.1 * 230, 1.7 * 230);
+        o.Amps("C1", "1-2").ShouldBe(volts * 2 * Math.PI * 50 * 25e-6, 0.01);
+    }
+
+    [Fact]
+    public void A_centrifugal_switch_takes_the_starting_winding_out()
+    {
+        var circuit = OneCapacitor(CapacitorPlace.Start);
+        new Operated(circuit).Do("S2 pressed", "S2 released").Amps("M1", "Z1-Z2").ShouldBe(0, 1e-6);
+        new Operated(circuit, "M1/switch-stuck").Do("S2 pressed", "S2 released").Amps("M1", "Z1-Z2").ShouldBeGreaterThan(1);
+    }
+
+    private static Circuit OneCapacitor(CapacitorPlace place) =>
+        new SinglePhase
+        {
+            Tag = "F",
+            Title = "Fan",
+            Capacitor = place,
+        }.Build();
+
     [Fact]
     public void A_controller_blocks_the_next_start_until_the_load_has_run_down()
     {

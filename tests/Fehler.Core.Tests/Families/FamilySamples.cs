@@ -95,6 +95,14 @@ public static class FamilySamples
                 Permissive = Permissive.TwoInSeries,
             },
         ["single-phase"] = () => new SinglePhase { Tag = "S-9", Title = "Bench fan" },
+        ["single-phase-start-capacitor"] = () =>
+            new SinglePhase
+            {
+                Tag = "S-30",
+                Title = "Sharpening bench",
+                Capacitor = CapacitorPlace.Start,
+                Looped = LoopedConductor.Line,
+            },
         ["single-phase-line-looped"] = () =>
             new SinglePhase
             {

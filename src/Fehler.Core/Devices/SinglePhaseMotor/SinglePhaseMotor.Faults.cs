@@ -27,14 +27,6 @@ internal sealed partial class SinglePhaseMotor
         }
 
         yield return new FaultMode(
-            $"{device.Tag}/capacitor",
-            device.Tag,
-            $"Capacitor of {device.Tag} has failed: it hums and does not start",
-            [new ParameterIs(device.Tag, Plate.Capacitor.Name, "open")],
-            1,
-            "Discharge and replace the capacitor, same value and voltage."
-        );
-        yield return new FaultMode(
             $"{device.Tag}/stalled",
             device.Tag,
             $"The load of {device.Tag} is jammed",
@@ -45,5 +37,34 @@ internal sealed partial class SinglePhaseMotor
         {
             ProofLook = (device.Tag, "shaft"),
         };
+        if (HasAuxiliary(device))
+        {
+            yield return Common.Open(device, Elements(device)[1], $"Auxiliary winding of {device.Tag}, or its switch, is open", 0.5, replace) with
+            {
+                ProofPoints = Common.Points(device, Elements(device)[1]),
+            };
+            if (device[Plate.Auxiliary] == "start")
+            {
+                yield return new FaultMode(
+                    $"{device.Tag}/switch-stuck",
+                    device.Tag,
+                    $"Centrifugal switch of {device.Tag} does not open: the starting winding stays in",
+                    [new ParameterIs(device.Tag, Plate.Switch.Name, "stuck closed")],
+                    0.5,
+                    "Clamp the auxiliary lead while it runs: there should be nothing. Clean or replace the switch before the winding burns."
+                );
+            }
+
+            yield break;
+        }
+
+        yield return new FaultMode(
+            $"{device.Tag}/capacitor",
+            device.Tag,
+            $"Capacitor of {device.Tag} has failed: it hums and does not start",
+            [new ParameterIs(device.Tag, Plate.Capacitor.Name, "open")],
+            1,
+            "Discharge and replace the capacitor, same value and voltage."
+        );
     }
 }

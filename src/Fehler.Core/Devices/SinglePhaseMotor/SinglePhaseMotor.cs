@@ -27,6 +27,21 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
             1000
         );
         public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3);
+        public static readonly WordSpec Auxiliary = ParameterSpec.Word(
+            "auxiliary",
+            "Auxiliary winding: inside with its capacitor, or brought out as Z1-Z2 to one, in circuit for good or only to start",
+            "inside",
+            "inside",
+            "run",
+            "start"
+        );
+        public static readonly WordSpec Switch = ParameterSpec.Word(
+            "startSwitch",
+            "Switch that takes a starting winding out once the motor turns",
+            "sound",
+            "sound",
+            "stuck closed"
+        );
         public static readonly WordSpec Capacitor = ParameterSpec.Word(
             "capacitor",
             "Whether the auxiliary winding's capacitor is sound",
@@ -44,22 +59,26 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
     public override Wording Name => "single-phase motor";
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Capacitor, Copper.Known];
+    [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Auxiliary, Plate.Switch, Plate.Capacitor, Copper.Known];
 
-    private protected override ImmutableArray<Element> OwnElements(Device device) => [new("U1", "U2", ElementRole.Load)];
+    private protected override ImmutableArray<Element> OwnElements(Device device) =>
+        HasAuxiliary(device)
+            ? [new("U1", "U2", ElementRole.Load), new("Z1", "Z2", ElementRole.Load)]
+            : [new("U1", "U2", ElementRole.Load)];
 
-    private static readonly string[] Marked = ["U1", "U2", "PE"];
+    private static bool HasAuxiliary(Device device) => device[Plate.Auxiliary] != "inside";
 
-    public override ImmutableArray<string> Terminals(Device device) => [.. Marked.Select(device.Printed)];
+    public override ImmutableArray<string> Terminals(Device device) =>
+        [.. OwnElements(device).SelectMany(e => new[] { e.A, e.B }).Append("PE").Select(device.Printed)];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
-    public override ImmutableArray<string> Positions(Device device) => ["standing", "running"];
+    public override ImmutableArray<string> Positions(Device device) => ["standing", "running", "running in reverse"];
 
-    public override ImmutableArray<string> Appearances => ["stopped", "runs", "hums, does not start"];
+    public override ImmutableArray<string> Appearances => ["stopped", "runs", "runs reverse", "hums, does not start"];
     public override bool IsSlow => true;
 
-    public override bool IsWorking(string appearance) => appearance == "runs";
+    public override bool IsWorking(string appearance) => appearance is "runs" or "runs reverse";
 
     public override Device AsInstalled(Device device, Scatter scatter) =>
         scatter.Multiplied(device, Plate.WindingOhms, Copper.Spread(device, Copper.OfMotor));
