@@ -38,8 +38,15 @@ public sealed record Circuit
     /// <summary>Earth, as the supply's terminal.</summary>
     public TerminalId Earth => Supply.Terminal("PE");
 
-    /// <summary>Whether a conductor is protective earth, whatever it is numbered: its wire is the one that earth is on.</summary>
-    public bool IsProtective(Conductor conductor) => conductor.Wire == WireAt(Earth);
+    /// <summary>
+    /// Whether a conductor is protective earth, whatever it is numbered: its wire is the one that earth is on, and it goes from one
+    /// protective point to another. A wire that earths one side of a control supply is not: it may be lifted, and missed.
+    /// </summary>
+    public bool IsProtective(Conductor conductor) =>
+        conductor.Wire == WireAt(Earth) && IsProtective(conductor.From) && IsProtective(conductor.To);
+
+    /// <summary>A device's terminal for the protective conductor, or a clamp of a strip or bar.</summary>
+    private bool IsProtective(TerminalId terminal) => terminal.Name == "PE" || Device(terminal.Device).Kind.IsStrip;
 
     /// <summary>This circuit with everything that follows from it, worked out as it is asked for.</summary>
     public CompiledCircuit Compile() => new(this);

@@ -71,7 +71,9 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     private static IEnumerable<FaultMode> InThePanel(Circuit circuit) =>
         circuit
             .Conductors.Where(c =>
-                !circuit.IsProtective(c) && c.From.Device != circuit.Supply.Tag && circuit.LocationOf(c.From) == circuit.LocationOf(c.To)
+                c.Wire != circuit.WireAt(circuit.Earth)
+                && c.From.Device != circuit.Supply.Tag
+                && circuit.LocationOf(c.From) == circuit.LocationOf(c.To)
             )
             .Where(c => circuit.LocationOf(c.From).Type == LocationType.Enclosure)
             .GroupBy(c => c.Wire)
@@ -122,7 +124,8 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
             yield return mode;
         }
 
-        if (Farther(circuit, conductor).Type != LocationType.Enclosure)
+        // What is earthed on purpose has no earth fault.
+        if (Farther(circuit, conductor).Type != LocationType.Enclosure && conductor.Wire != circuit.WireAt(circuit.Earth))
         {
             yield return new FaultMode(
                 $"{conductor.Id}/wet",

@@ -389,7 +389,7 @@ public sealed class DesignReview
         foreach (
             var wire in _circuit
                 .Conductors.Where(c =>
-                    !_circuit.IsProtective(c) && !Cable.IsPowerConductor(power, c) && c.From.Device != _circuit.Supply.Tag
+                    c.Wire != _circuit.WireAt(_circuit.Earth) && !Cable.IsPowerConductor(power, c) && c.From.Device != _circuit.Supply.Tag
                 )
                 .GroupBy(c => c.Wire)
         )

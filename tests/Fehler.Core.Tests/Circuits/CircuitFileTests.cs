@@ -41,6 +41,32 @@ public class CircuitFileTests
         Starters.Healthy(again).Running().Appearances["M1"].ShouldBe("runs");
     }
 
+    /// <summary>An earth bond without a link is a path from the supply's earth that ends at the terminal (common practice).</summary>
+    [Fact]
+    public void A_control_supply_may_be_earthed_by_a_plain_wire()
+    {
+        var linked = Families.FamilySamples.Of("dol-transformer-earthed");
+        var bonded = linked with
+        {
+            Devices = [.. linked.Devices.Where(d => d.Tag != "XE")],
+            Paths =
+            [
+                .. linked.Paths.Where(p => p.Name != "Earthing"),
+                new CircuitPath("Bond", PathType.Power, [TerminalId.Parse("INC:PE")], [], Part.Parse("T1:4")),
+            ],
+            Conductors = [],
+        };
+        var circuit = CircuitFile.Read(CircuitFile.Write(bonded));
+        var o = new Families.Operated(circuit);
+        o.Volts("T1:4", "INC:PE").ShouldBe(0, 0.1);
+        o.Volts("T1:3", "INC:PE").ShouldBeInRange(105, 120);
+        var bond = circuit.Conductors.Single(c => new[] { c.From, c.To }.Contains(TerminalId.Parse("T1:4")) && c.From.Name == "PE");
+        circuit.IsProtective(bond).ShouldBeFalse();
+        new Families.Operated(circuit, new ConductorOpen(bond.Id))
+            .Do("S2 pressed", "S2 released")["M1"]
+            .ShouldBe("runs", "it floats, unnoticed");
+    }
+
     [Fact]
     public void Without_conductors_the_routes_are_derived()
     {

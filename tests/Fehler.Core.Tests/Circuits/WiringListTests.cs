@@ -95,6 +95,44 @@ public class WiringListTests
         FaultCatalogue.Of(circuit).Where(f => f.Unit == earth.Id).Select(f => f.Kind).ShouldBe(["open"]);
     }
 
+    /// <summary>
+    /// One side of the control transformer is earthed by a plain wire to a bar with several clamps (common practice): the bond can be
+    /// missing, the return can break, and neither is a protective conductor; jumpers of the bar are.
+    /// </summary>
+    [Fact]
+    public void A_plain_earth_bond_and_a_protective_bar_are_what_they_are()
+    {
+        var circuit = WiringList.Read(
+            Panel
+                .Replace(
+                    "OL;overload",
+                    "T1;control-transformer;panel;Control transformer;secondaryVolts=230\nXPE;terminal-strip;panel;Bar;\nOL;overload",
+                    StringComparison.Ordinal
+                )
+                .Replace(
+                    "INC:PE;M1:PE",
+                    "INC:PE;XPE:1\nXPE:1;XPE:2\nXPE:2;M1:PE\nXPE:1;T1:4\nF1:2;T1:1\nF1:4;T1:2",
+                    StringComparison.Ordinal
+                )
+                .Replace("F1:2;S1:1", "T1:3;S1:1", StringComparison.Ordinal)
+                .Replace("KM1:A2;INC:N", "KM1:A2;T1:4", StringComparison.Ordinal),
+            "P-2"
+        );
+        circuit
+            .Conductors.Where(circuit.IsProtective)
+            .Select(c => $"{c.From}-{c.To}")
+            .ShouldBe(["INC:PE-XPE:1", "XPE:1-XPE:2", "XPE:2-M1:PE"], ignoreOrder: true);
+        new Operated(circuit).Do("S2 pressed", "S2 released")["M1"].ShouldBe("runs");
+        new Operated(circuit).Volts("T1:3", "INC:PE").ShouldBeInRange(225, 245);
+        var faults = FaultCatalogue.Of(circuit);
+        var bond = circuit.Conductors.Single(c => c.To == TerminalId.Parse("T1:4") && c.From.Device == "XPE");
+        faults.ShouldContain(f => f.Unit == bond.Id && f.Kind == "open");
+        var back = circuit.Conductors.Single(c => c.From == TerminalId.Parse("KM1:A2"));
+        faults.ShouldContain(f => f.Unit == back.Id && f.Kind == "open");
+        faults.ShouldNotContain(f => f.Unit == back.Id && f.Kind == "earth");
+        new Operated(circuit, new ConductorOpen(back.Id)).Do("S2 pressed")["M1"].ShouldBe("stopped");
+    }
+
     [Theory]
     [InlineData("from,to,wire\nKM1:1,KM1:2,1", "list", "no table of devices")]
     [InlineData("device,kind\nINC,supply\n\nfrom,to\nINC:L1,Q9:1", "line 5", "not in the table of devices")]

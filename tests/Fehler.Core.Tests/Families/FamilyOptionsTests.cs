@@ -139,7 +139,8 @@ public class FamilyOptionsTests
         var circuit = OneCapacitor(place);
         new Operated(circuit).Do("S2 pressed", "S2 released")["M1"].ShouldBe("runs");
         new Operated(circuit, "C1/1-2-open").Do("S2 pressed", "S2 released")["M1"].ShouldBe("hums, does not start");
-        new Operated(circuit, "C1/weak", "20 % left").Do("S2 pressed")["M1"]
+        new Operated(circuit, "C1/weak", "20 % left")
+            .Do("S2 pressed")["M1"]
             .ShouldBe(place == CapacitorPlace.Run ? "hums, does not start" : "runs", "a starting capacitor is four times as large");
         new Operated(circuit, "M1/Z1-Z2-open").Do("S2 pressed")["M1"].ShouldBe("hums, does not start");
     }

@@ -60,7 +60,10 @@ internal sealed partial class Capacitor
             Causes =
             [
                 new RootCause("Age and heat", "Bulged or leaking can"),
-                new RootCause("Too many starts, or the centrifugal switch does not open", "Starts an hour; current in the auxiliary winding while running"),
+                new RootCause(
+                    "Too many starts, or the centrifugal switch does not open",
+                    "Starts an hour; current in the auxiliary winding while running"
+                ),
             ],
         };
 }

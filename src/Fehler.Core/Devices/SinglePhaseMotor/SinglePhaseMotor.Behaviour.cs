@@ -48,8 +48,9 @@ internal sealed partial class SinglePhaseMotor
         var volts = Magnitude(meter.Volts(0)) / device[Plate.Volts];
         var next =
             device[Plate.Load] >= Jammed ? Standing
-            : state.Position != Standing ? volts > Keeps ? state.Position
-                : Standing
+            : state.Position != Standing
+                ? volts > Keeps ? state.Position
+                    : Standing
             : volts <= Starts ? Standing
             : Direction(device, meter);
         return new Transition(state with { Position = next });
@@ -63,8 +64,7 @@ internal sealed partial class SinglePhaseMotor
             return device[Plate.Capacitor] == "sound" ? Running : Standing;
         }
 
-        var torque =
-            (meter.Amps(1) * Complex.Conjugate(meter.Amps(0))).Imaginary / Math.Pow(StartMultiple * device[Plate.Amps], 2);
+        var torque = (meter.Amps(1) * Complex.Conjugate(meter.Amps(0))).Imaginary / Math.Pow(StartMultiple * device[Plate.Amps], 2);
         return torque > LeastTorque ? Running
             : torque < -LeastTorque ? Backwards
             : Standing;
@@ -77,8 +77,9 @@ internal sealed partial class SinglePhaseMotor
             ? state.Position == Running
                 ? "runs"
                 : "runs reverse"
-            : amps > 0.5 ? "hums, does not start"
-            : "stopped";
+            : amps > 0.5
+                ? "hums, does not start"
+                : "stopped";
     }
 
     public override string Seen(Device device, Look look, DeviceState state, Device drawn) =>

@@ -39,7 +39,13 @@ internal sealed partial class SinglePhaseMotor
         };
         if (HasAuxiliary(device))
         {
-            yield return Common.Open(device, Elements(device)[1], $"Auxiliary winding of {device.Tag}, or its switch, is open", 0.5, replace) with
+            yield return Common.Open(
+                device,
+                Elements(device)[1],
+                $"Auxiliary winding of {device.Tag}, or its switch, is open",
+                0.5,
+                replace
+            ) with
             {
                 ProofPoints = Common.Points(device, Elements(device)[1]),
             };

@@ -59,12 +59,21 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
     public override Wording Name => "single-phase motor";
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.Kilowatts, Plate.Volts, Plate.Amps, Plate.CosPhi, Plate.WindingOhms, Plate.Load, Plate.Auxiliary, Plate.Switch, Plate.Capacitor, Copper.Known];
+    [
+        Plate.Kilowatts,
+        Plate.Volts,
+        Plate.Amps,
+        Plate.CosPhi,
+        Plate.WindingOhms,
+        Plate.Load,
+        Plate.Auxiliary,
+        Plate.Switch,
+        Plate.Capacitor,
+        Copper.Known,
+    ];
 
     private protected override ImmutableArray<Element> OwnElements(Device device) =>
-        HasAuxiliary(device)
-            ? [new("U1", "U2", ElementRole.Load), new("Z1", "Z2", ElementRole.Load)]
-            : [new("U1", "U2", ElementRole.Load)];
+        HasAuxiliary(device) ? [new("U1", "U2", ElementRole.Load), new("Z1", "Z2", ElementRole.Load)] : [new("U1", "U2", ElementRole.Load)];
 
     private static bool HasAuxiliary(Device device) => device[Plate.Auxiliary] != "inside";
 
