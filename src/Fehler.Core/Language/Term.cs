@@ -44,6 +44,7 @@ public readonly ref struct Term
         ("end sleeve", "ferrule"),
         ("end sleeves", "ferrules"),
         ("time relay", "timing relay"),
+        ("star", "wye"),
     ];
 
     private const int Capitals = 1,
@@ -72,6 +73,7 @@ public readonly ref struct Term
     public static Term EndSleeve => new(14);
     public static Term EndSleeves => new(15);
     public static Term TimeRelay => new(16);
+    public static Term Star => new(17);
 
     /// <summary>As a sentence begins with it.</summary>
     public Term Capital => new(_word, _form | Capitals);

@@ -78,12 +78,21 @@ public sealed record RepairGuide(
         );
     }
 
-    private static Wording Seen(CompiledCircuit compiled, FaultMode mode) =>
-        mode.ProofLook is { } look && compiled.Circuit.FindDevice(look.Device) is { } device
-            ? $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}."
-        : compiled.WhereFaultsShow.Of(mode) is { } showing ? $"{showing.Text}."
-        : "No single reading shows it: it is what is left when the readings around it are good, and it shows when the "
-            + "device is operated by hand with the circuit dead.";
+    private static Wording Seen(CompiledCircuit compiled, FaultMode mode)
+    {
+        if (mode.ProofLook is { } look && compiled.Circuit.FindDevice(look.Device) is { } device)
+        {
+            return $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}.";
+        }
+
+        if (compiled.WhereFaultsShow.Of(mode) is { } showing)
+        {
+            return $"{showing.Text}.";
+        }
+
+        return "No single reading shows it: it is what is left when the readings around it are good, and it shows when the device is "
+            + "operated by hand with the circuit dead.";
+    }
 
     /// <summary>The resistance that shows a fault: where, in which state, what it is then and what a good circuit has.</summary>
     private sealed record Proof(string Where, string Faulty, string Good)

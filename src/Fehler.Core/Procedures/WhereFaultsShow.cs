@@ -60,12 +60,22 @@ public sealed class WhereFaultsShow
             {
                 if (outcome.Appearances.GetValueOrDefault(tag) is { } seen && seen != expected)
                 {
-                    return new(ShownIn.FunctionTest, $"Function test, {step.Title}: {tag} shows {seen}, a good one {expected}");
+                    return new(ShownIn.FunctionTest, $"Function test, {step.Title}: {tag} shows {Word(seen)}, a good one {Word(expected)}");
                 }
             }
         }
 
         return null;
+    }
+
+    private static Wording Word(string appearance)
+    {
+        if (appearance.EndsWith("star", StringComparison.Ordinal))
+        {
+            return $"{appearance[..^4]}{Term.Star}";
+        }
+
+        return appearance;
     }
 
     private Showing? InLooks(Simulator faulty)
