@@ -103,6 +103,7 @@ public sealed class SimulatedPanel
 
     public string Look(string device, string look)
     {
+        State = Later(State);
         var index = _simulator.Network.DeviceIndex(device);
         var d = _simulator.Network.Circuit.Devices[index];
         return d.Kind.Shown(d, look, State.Devices[index], () => _simulator.Network.Solve(State).MeterOf(index), _circuit.Devices[index]);
@@ -111,8 +112,7 @@ public sealed class SimulatedPanel
     /// <summary>Takes a reading with devices held meanwhile and let go afterwards; a meter's scatter of 1 % is on it.</summary>
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {
-        // Fetching a meter takes time.
-        State = State.Rested;
+        State = Later(State);
         var outcome = Done(held);
         var value = quantity switch
         {
@@ -136,6 +136,9 @@ public sealed class SimulatedPanel
         State = _simulator.Do(outcome.State, held.Select(Released)).State;
         return value;
     }
+
+    /// <summary>Fetching a meter and looking take time, and nobody knows how much.</summary>
+    private CircuitState Later(CircuitState state) => _simulator.Do(state, Step.Meanwhile(10 + 40 * _meter.NextDouble())).State.Rested;
 
     private ReadingValue Volts(Solution solution, Quantity quantity, TerminalId from, TerminalId to)
     {

@@ -71,6 +71,9 @@ public abstract class DeviceKind
     /// <summary>The plant's supply comes in here: it has a frequency and an earth.</summary>
     public virtual bool IsSupply => false;
 
+    /// <summary>Does something by itself after a time that is set on it or built into it.</summary>
+    public virtual bool HasDelays => false;
+
     /// <summary>Watches the phases of the supply, so that a test takes one away.</summary>
     public virtual bool WatchesSupply => false;
 

@@ -227,6 +227,9 @@ internal sealed class Hypothesis
         return (best, most);
     }
 
+    /// <summary>Least time from something done to the next look or reading, s (common practice).</summary>
+    private const double FetchingSeconds = 20;
+
     private const double RoughShare = 0.5,
         RoughFrom = 10;
 
@@ -238,7 +241,9 @@ internal sealed class Hypothesis
     /// </summary>
     public void LetGo()
     {
-        if (WithButtonsReleased.Rested is var rested && !ReferenceEquals(rested, State))
+        var released = WithButtonsReleased;
+        var later = _beginning.HasDelays ? _trajectories.After(released, [Step.Meanwhile(FetchingSeconds)]).State : released;
+        if (later.Rested is var rested && !ReferenceEquals(rested, State))
         {
             Move(rested);
         }

@@ -45,6 +45,9 @@ internal sealed class StartingHypotheses : IHoldsMemory
 
     public Courses Courses { get; }
 
+    /// <summary>Something in it goes on by itself while the meter is fetched.</summary>
+    public bool HasDelays => Compiled.Circuit.Devices.Any(d => d.Kind.HasDelays);
+
     /// <summary>What somebody has usually tried before calling: start, wait, stop.</summary>
     public ImmutableArray<Step> Trial { get; }
 

@@ -35,7 +35,7 @@ public sealed class Simulator(Network network)
     {
         if (step.Device.Length == 0)
         {
-            return Wait(state, step.Seconds);
+            return Wait(state, step.Seconds, step.IsMeanwhile);
         }
 
         if (Refused(state, step) is not { } why)
@@ -111,7 +111,7 @@ public sealed class Simulator(Network network)
             );
     }
 
-    private Outcome Wait(CircuitState state, double seconds)
+    private Outcome Wait(CircuitState state, double seconds, bool onlyDelays)
     {
         var outcome = Settle(state);
         var events = outcome.Events;
@@ -119,7 +119,7 @@ public sealed class Simulator(Network network)
         var happened = 0;
         for (var left = Math.Min(seconds, StepRules.LongestWait); left > 0; )
         {
-            var running = Timed(outcome).ToList();
+            var running = Timed(outcome).Where(t => !onlyDelays || _devices[t.Device].Kind.HasDelays).ToList();
             var next = running.OrderBy(t => Left(outcome, t)).FirstOrDefault();
             var due = running.Count > 0 ? Left(outcome, next) : double.PositiveInfinity;
             var passed = Passed(outcome, running, Math.Min(due, left));

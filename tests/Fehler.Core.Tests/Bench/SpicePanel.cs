@@ -78,7 +78,7 @@ internal sealed class SpicePanel
 
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {
-        _state = _state.Rested;
+        _state = _simulator.Do(_state, Step.Meanwhile(20)).State.Rested;
         var state = held.IsEmpty ? _state : Done(held).State;
         var value = (quantity, _hand.NextDouble() < _missing) switch
         {

@@ -19,6 +19,23 @@ public class EvidenceTests
     /// <summary>
     /// A sound three-phase motor draws the same in all lines, below the plate at part load and above a third of it (common practice).
     /// </summary>
+    /// <summary>
+    /// The change-over is past by the time the meter is there: control voltage on the delta coil is what a good starter has then, none is what
+    /// a broken one has.
+    /// </summary>
+    [Theory]
+    [InlineData(231.0, false)]
+    [InlineData(0.3, true)]
+    public void What_is_measured_after_a_start_is_measured_in_delta(double volts, bool points)
+    {
+        var result = new Journal(Families.FamilySamples.Of("star-delta"))
+            .Did(new Step("S2", "pressed"), "KM1 in, KM3 in, KM2 out, M1 runs in star")
+            .Did(new Step("S2", "released"), "KM1 in, KM3 in, KM2 out, M1 runs in star")
+            .Volts("KM2:A1", "KM2:A2", volts)
+            .Diagnose();
+        (result.Units.Where(u => u.Unit.Length > 0).Sum(u => u.Probability) > 0.8).ShouldBe(points, result.Summary.ToString());
+    }
+
     [Fact]
     public void A_clamp_shows_the_same_current_in_all_three_lines()
     {

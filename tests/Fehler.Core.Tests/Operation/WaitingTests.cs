@@ -1,6 +1,7 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
+using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Operation;
 
@@ -48,6 +49,19 @@ public class WaitingTests
         var outcome = simulator.Do(simulator.Start().State, [new Step("F2", "reset"), Starters.Press]);
         outcome.Appearances["KM1"].ShouldBe("out");
         outcome.Appearances["H2"].ShouldBe("on");
+    }
+
+    /// <summary>Between a start and the next reading a star-delta starter changes over; a trip by heat is left to who sees it.</summary>
+    [Fact]
+    public void Timers_run_while_the_meter_is_fetched_and_bimetals_do_not_trip_behind_ones_back()
+    {
+        var o = new Operated(FamilySamples.Of("star-delta")).Do("S2 pressed", "S2 released");
+        (o["KM3"], o["KM2"]).ShouldBe(("in", "out"));
+        var simulator = new Simulator(Network.Of(FamilySamples.Of("star-delta")));
+        simulator.Do(o.Outcome.State, Step.Meanwhile(20)).Appearances["KM2"].ShouldBe("in");
+        var stalled = Starters.With(Starters.LineToNeutral, "M1/stalled");
+        var start = stalled.Do(stalled.Start().State, [Starters.Press]);
+        stalled.Do(start.State, Step.Meanwhile(20)).Appearances["M1"].ShouldBe("hums, does not start");
     }
 
     [Fact]

@@ -73,6 +73,8 @@ internal sealed partial class Controller : CompleteKind
 
     public override bool SharesTerminals => true;
 
+    public override bool HasDelays => true;
+
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [Plate.Program, Plate.InputVolts, Plate.TripInput, Plate.Feedback, Plate.BreakerInput, Plate.ShuntOutput, Plate.LockOutSeconds];
 

@@ -48,6 +48,8 @@ internal sealed partial class TimerRelay : CoilOperated
     /// <summary>Last digits 5-6 and 7-8 act after a delay (EN 50005, from memory), and so do the outputs of a star-delta timer.</summary>
     public override bool IsDelayed(Element element) => element.IsDelayed;
 
+    public override bool HasDelays => true;
+
     public override LadderShape LadderShapeOf(Element? element) =>
         element is not null && IsDelayed(element) ? LadderShape.DelayedContact : base.LadderShapeOf(element);
 

@@ -108,4 +108,6 @@ internal sealed partial class VoltageMonitor : CompleteKind
         ];
 
     public override bool WatchesSupply => true;
+
+    public override bool HasDelays => true;
 }
