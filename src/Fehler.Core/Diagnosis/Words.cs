@@ -97,7 +97,7 @@ internal static class Words
             return step * Math.Round(value / step);
         }
 
-        var scale = Math.Pow(10, Math.Floor(Math.Log10(Math.Abs(value))) - 2);
+        var scale = Math.Pow(10, Math.Floor(Math.Log10(Math.Abs(value))) - 1);
         return Math.Round(value / scale) * scale;
     }
 }

@@ -234,9 +234,7 @@ public sealed class BenchCheck
     )
     {
         var ohms = measured.Value;
-        // Two standard deviations of make and temperature, at least those of a meter and its leads.
-        var factor = Math.Max(1.1, Math.Pow(more / measured, 2));
-        var (least, most) = (Math.Max(0, ohms / factor - 0.3), ohms * factor + 0.5);
+        var (least, most) = GoodOhms(measured, more);
         var item = new BenchCheckItem($"{device.Tag}/{id}", device.Tag, what, $"{a} – {b}", position, "", null, null)
         {
             From = device.Terminal(a),
@@ -248,20 +246,27 @@ public sealed class BenchCheck
             < 0.5 => item with { Good = "below 1 Ω", Least = 0, Most = ClosedOhms },
             _ => item with
             {
-                Good = $"{ReadingText.Show(new Ohms(Rounded(least)))} to {ReadingText.Show(new Ohms(Rounded(most)))}",
+                Good = Range(least, most),
                 Least = least,
                 Most = most,
             },
         };
     }
 
-    private static double Rounded(double ohms) =>
-        Math.Round(
-            ohms,
-            ohms < 10 ? 2
-                : ohms < 100 ? 1
-                : 0
-        );
+    /// <summary>
+    /// What good parts show where the description leads to <paramref name="measured"/>: two standard deviations of make and temperature, at
+    /// least those of a meter and its leads.
+    /// </summary>
+    internal static (double Least, double Most) GoodOhms(Ohms measured, Ohms more)
+    {
+        var factor = Math.Max(1.1, Math.Pow(more / measured, 2));
+        return (Math.Max(0, measured.Value / factor - 0.3), measured.Value * factor + 0.5);
+    }
+
+    internal static string Range(double least, double most) =>
+        $"{Shown(least)} to {Shown(most)}";
+
+    private static string Shown(double ohms) => ReadingText.Show(new Ohms(Words.Rounded(ohms, Quantity.Ohms)));
 
     private static string Noun(ElementRole role) =>
         role switch

@@ -49,16 +49,14 @@ public sealed class ReadingSheet
                     .Select(a => new Step(d.Tag, a.Position))
             )
         );
-        var released = network.OhmMeter(isolated.State);
-        var pressedMeter = network.OhmMeter(pressed);
+        var (released, releasedMore) = (network.OhmMeter(isolated.State), compiled.MoreCopper.OhmMeter(isolated.State));
+        var (pressedMeter, pressedMore) = (network.OhmMeter(pressed), compiled.MoreCopper.OhmMeter(pressed));
         var live = compiled.Isolation.LiveTerminals;
 
         ReadingSheetRow Row(TerminalId from, TerminalId to, string what)
         {
-            string Ohm(Func<TerminalId, TerminalId, Ohms> meter) =>
-                live.Contains(from) || live.Contains(to)
-                    ? "stays live"
-                    : Show(Tolerances.Ohms(meter(from, to).Value, meter(from, to).Value, meter(from, to).Value), Quantity.Ohms);
+            string Ohm(Func<TerminalId, TerminalId, Ohms> meter, Func<TerminalId, TerminalId, Ohms> more) =>
+                live.Contains(from) || live.Contains(to) ? "stays live" : Show(meter(from, to), more(from, to));
             var direct = compiled.IsDirect(from) && compiled.IsDirect(to);
             string Volt(Outcome outcome) =>
                 direct
@@ -72,8 +70,8 @@ public sealed class ReadingSheet
                 Volt(rest),
                 Volt(held),
                 Volt(running),
-                Ohm(released),
-                Ohm(pressedMeter)
+                Ohm(released, releasedMore),
+                Ohm(pressedMeter, pressedMore)
             );
         }
 
@@ -131,6 +129,21 @@ public sealed class ReadingSheet
         return rows.ToImmutable();
     }
 
+    /// <summary>Windings known from their plate alone as the range of good ones, as the component test has it; the rest to two figures.</summary>
+    private static string Show(Ohms ohms, Ohms more)
+    {
+        if (ohms.IsOpen || ohms.Value <= 1 || more / ohms < SeenInRanges)
+        {
+            return Show(Tolerances.Ohms(ohms.Value, ohms.Value, ohms.Value), Quantity.Ohms);
+        }
+
+        var (least, most) = BenchCheck.GoodOhms(ohms, more);
+        return BenchCheck.Range(least, most);
+    }
+
+    /// <summary>From this standard deviation on a range says more than a figure.</summary>
+    private const double SeenInRanges = 1.08;
+
     private static string Show(Prediction prediction, Quantity quantity) =>
         prediction switch
         {
@@ -139,6 +152,6 @@ public sealed class ReadingSheet
             { Value: var v } when quantity.IsVolts() => v < (quantity == Quantity.DcVolts ? 0.5 : 1.5)
                 ? "0 V"
                 : FormattableString.Invariant($"{Words.Rounded(v, quantity):0.#} V{(quantity == Quantity.DcVolts ? " DC" : "")}"),
-            { Value: var v } => v < 0.5 ? "0 Ω" : ReadingText.Show(new Ohms(v)),
+            { Value: var v } => v < 0.5 ? "0 Ω" : ReadingText.Show(new Ohms(Words.Rounded(v, quantity))),
         };
 }
