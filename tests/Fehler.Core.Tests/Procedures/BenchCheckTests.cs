@@ -14,6 +14,28 @@ public class BenchCheckTests
 
     private static BenchCheckItem Item(string id) => Items.First(i => i.Id == id);
 
+    /// <summary>Ohms that were read, without an equivalent circuit, are what is expected then, to 4 % a standard deviation.</summary>
+    [Fact]
+    public void Read_ohms_of_a_transformer_are_what_is_expected_of_it()
+    {
+        var sample = Families.FamilySamples.Of("dol-transformer-earthed");
+        var read = sample with
+        {
+            Devices =
+            [
+                .. sample.Devices.Select(d =>
+                    d.Tag == "T1" ? d.With("primaryOhms", 61.0).With("secondaryOhms", 4.2).With("ohmsKnown", "measured") : d
+                ),
+            ],
+        };
+        var items = read.Compiled().BenchCheck.Items;
+        var (primary, secondary) = (items.Single(i => i.Id == "T1/1-2"), items.Single(i => i.Id == "T1/3-4"));
+        primary.IsGood(new(61)).ShouldBeTrue();
+        primary.IsGood(new(45)).ShouldBeFalse();
+        secondary.IsGood(new(4.2)).ShouldBeTrue();
+        secondary.IsGood(new(8)).ShouldBeFalse();
+    }
+
     [Fact]
     public void A_coil_is_a_value_and_never_just_continuity()
     {

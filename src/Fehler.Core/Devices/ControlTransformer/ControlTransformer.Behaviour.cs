@@ -29,7 +29,8 @@ internal sealed partial class ControlTransformer
         {
             for (var i = 0; i < n; i++)
             {
-                y[i, i] = 1 / (copper * own[i].Real);
+                var read = i == 0 ? device[Plate.PrimaryOhms] : device[Plate.SecondaryOhms] / (n - 1);
+                y[i, i] = 1 / (copper * (read > 0 ? read : own[i].Real));
             }
         }
         else

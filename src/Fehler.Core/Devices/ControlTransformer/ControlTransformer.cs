@@ -31,6 +31,22 @@ internal sealed partial class ControlTransformer : CompleteKind
             0.1,
             10
         );
+        public static readonly NumberSpec PrimaryOhms = ParameterSpec.Number(
+            "primaryOhms",
+            "Primary as an ohmmeter reads it; 0: from its VA",
+            "ohm",
+            0,
+            0,
+            5000
+        );
+        public static readonly NumberSpec SecondaryOhms = ParameterSpec.Number(
+            "secondaryOhms",
+            "Secondary, end to end, as an ohmmeter reads it; 0: from its VA",
+            "ohm",
+            0,
+            0,
+            5000
+        );
         public static readonly WordSpec Tap = ParameterSpec.Word(
             "tap",
             "Whether the secondary has a centre tap (terminal 0)",
@@ -46,7 +62,7 @@ internal sealed partial class ControlTransformer : CompleteKind
     public override LadderShape LadderShapeOf(Element? element) => LadderShape.Windings;
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.PrimaryVolts, Plate.SecondaryVolts, Plate.Va, Plate.Tap, Plate.OhmsFactor, Copper.Known];
+    [Plate.PrimaryVolts, Plate.SecondaryVolts, Plate.Va, Plate.Tap, Plate.PrimaryOhms, Plate.SecondaryOhms, Plate.OhmsFactor, Copper.Known];
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
