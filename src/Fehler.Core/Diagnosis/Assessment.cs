@@ -105,7 +105,7 @@ internal sealed class Assessment
                     .GroupBy(x => x.Unit)
                     .Select(g => g.Sum(x => x.Share))
             ),
-            LiveWires = LiveWires.Of(_session.Compiled, _session.Healthy.SolvedNow()),
+            LiveWires = LiveWires.Of(_session.Compiled, Leading.SolvedSound()),
             Consequences = _consequences,
             History = _session.History,
             Causes = why?.Causes ?? [],
@@ -197,6 +197,9 @@ internal sealed class Assessment
         return shares;
     }
 
+    /// <summary>The likeliest truth: it stands as was seen.</summary>
+    private Hypothesis Leading => _session.Hypotheses.Select((h, i) => (h, Share: _posterior[i])).MaxBy(x => x.Share).h;
+
     private double RepairedShare() => _session.Hypotheses.Select((h, i) => h.IsRepaired || h.Fault is null ? _posterior[i] : 0).Sum();
 
     private SuspectUnit Unit(string unit, double share)
@@ -253,7 +256,7 @@ internal sealed class Assessment
                 .Observations.Where(o => o.FitOf(hypothesis) is not null)
                 .Select(o =>
                 {
-                    var (fit, foretold, _) = o.By(hypothesis);
+                    var (fit, foretold, _, _) = o.By(hypothesis);
                     var weight = Math.Log(fit / _typicalFit[o.Place]);
                     var healthy = o.By(_session.Healthy).Foretold;
                     var text =
@@ -288,7 +291,7 @@ internal sealed class Assessment
 
         return _session.Observations.Any(o =>
             o.FitOf(best) > ProvesAbove
-            && o.FitOf(best) > Telling * o.FitOf(_session.Healthy)
+            && o.FitOf(best) > Telling * (o.By(best).SoundFit ?? o.FitOf(_session.Healthy))
             && RivalsThatFit(o, suspect, best) < OpenShare
             && o.Entry switch
             {

@@ -454,9 +454,21 @@ public sealed class DiagnosisSession
             ? new ReadingValue(ReadingKind.OverLimit)
             : reading.Value;
         var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(value, prediction, FullVolts, StraySpan);
+        double? sound = null;
+        if (hypothesis.Fault is { } fault && reading.Value.Kind != ReadingKind.NotSure && IsAtItsPoints(fault, reading))
+        {
+            var good = hypothesis.PredictSound(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
+            sound = Likelihood.OfReading(value, good, FullVolts, StraySpan);
+        }
+
         hypothesis.HoldAndRelease(setup);
-        return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction);
+        return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction, sound);
     }
+
+    private static bool IsAtItsPoints(FaultMode fault, Reading reading) =>
+        fault.Parts.IsEmpty
+            ? fault.ProofPoints is { } points && ((reading.From, reading.To) == points || (reading.To, reading.From) == points)
+            : fault.Parts.Any(p => IsAtItsPoints(p, reading));
 
     /// <summary>How something that is not in the catalogue fits an entry.</summary>
     private double NoneFit(JournalEntry entry) =>

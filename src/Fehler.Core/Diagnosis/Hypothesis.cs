@@ -325,17 +325,40 @@ internal sealed class Hypothesis
     }
 
     /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
-    public Prediction[] Predict(Quantity quantity, OwnOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
+    public Prediction[] Predict(Quantity quantity, OwnOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup) =>
+        Predict(Network, _twin, Prepare(setup), quantity, tables, pairs);
+
+    /// <summary>
+    /// What a meter would show if its fault were away and every device stood as it stands with it: what "good" means between two points of a
+    /// circuit whose contactor everybody can see is out. Only what the fault holds moves to where it would stand without.
+    /// </summary>
+    public Prediction[] PredictSound(
+        Quantity quantity,
+        OwnOhmTables tables,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        Setup setup
+    ) =>
+        Fault is null || IsRepaired
+            ? Predict(quantity, tables, pairs, setup)
+            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs);
+
+    private static Prediction[] Predict(
+        Network network,
+        Network? sized,
+        Prepared prepared,
+        Quantity quantity,
+        OwnOhmTables tables,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs
+    )
     {
-        var prepared = Prepare(setup);
         if (quantity.IsLive())
         {
             var isStarting = quantity == Quantity.StartingAmps;
-            var solution = isStarting ? prepared.Starting.Solve(Network) : prepared.Solve(Network);
+            var solution = isStarting ? prepared.Starting.Solve(network) : prepared.Solve(network);
             var twin =
-                _twin is null ? null
-                : isStarting ? prepared.Starting.SolveTwin(_twin)
-                : prepared.SolveTwin(_twin);
+                sized is null ? null
+                : isStarting ? prepared.Starting.SolveTwin(sized)
+                : prepared.SolveTwin(sized);
             return
             [
                 .. pairs.Select(p =>
@@ -351,9 +374,9 @@ internal sealed class Hypothesis
 
         var isInsulation = quantity == Quantity.Insulation;
         var table = tables.Of(prepared.State, pairs, isInsulation);
-        var ohms = table.Read(Network);
-        var twinOhms = _twin is null ? ohms : table.Read(_twin);
-        var more = isInsulation ? ohms : table.ReadMore(Network);
+        var ohms = table.Read(network);
+        var twinOhms = sized is null ? ohms : table.Read(sized);
+        var more = isInsulation ? ohms : table.ReadMore(network);
         return
         [
             .. ohms.Select(
@@ -364,6 +387,40 @@ internal sealed class Hypothesis
             ),
         ];
     }
+
+    /// <summary>The devices that the fault holds, each where it goes without; everything else as it stands.</summary>
+    private CircuitState Freed(CircuitState state)
+    {
+        foreach (var held in Fault!.Alterations)
+        {
+            var tag = held switch
+            {
+                PositionLocked locked => locked.Device,
+                DoesNotReturn sticks => sticks.Device,
+                DoesNotReach misses => misses.Device,
+                _ => null,
+            };
+            if (tag is null)
+            {
+                continue;
+            }
+
+            var index = _healthy.DeviceIndex(tag);
+            var device = _healthy.Circuit.Devices[index];
+            var freed = state.Devices[index] with { Moving = false };
+            state = state.With(
+                index,
+                device.Kind.CoilOf(device) is null
+                    ? freed with { Position = device.Kind.InitialPosition(device) }
+                    : device.Kind.Settle(device, freed, _healthy.Solve(state).MeterOf(index)).Next with { Moving = false }
+            );
+        }
+
+        return state;
+    }
+
+    /// <summary>The circuit as it now stands, were its fault away.</summary>
+    public Solution SolvedSound() => Fault is null || IsRepaired ? SolvedNow() : Prepare(Setup.AsItIs).Sound(Freed).Solve(_healthy);
 
     /// <summary>The circuit as it now stands.</summary>
     public Solution SolvedNow() => Prepare(Setup.AsItIs).Solve(Network);
@@ -468,10 +525,14 @@ internal sealed class Hypothesis
         private Solution? _solution;
         private Solution? _twin;
         private Prepared? _starting;
+        private Prepared? _sound;
 
         public CircuitState State { get; } = state;
 
-        public long Bytes => (_solution?.Bytes ?? 0) + (_twin?.Bytes ?? 0) + (_starting?.Bytes ?? 0) + 200;
+        public long Bytes => (_solution?.Bytes ?? 0) + (_twin?.Bytes ?? 0) + (_starting?.Bytes ?? 0) + (_sound?.Bytes ?? 0) + 200;
+
+        /// <summary>The same on the circuit without the fault.</summary>
+        public Prepared Sound(Func<CircuitState, CircuitState> freed) => _sound ??= new Prepared(freed(State));
 
         /// <summary>The same with every rotor still standing: the first moment of a start.</summary>
         public Prepared Starting =>

@@ -6,4 +6,7 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Fit">Likelihood, at most 1.</param>
 /// <param name="Foretold">In words.</param>
 /// <param name="Reading">Readings: the value foretold.</param>
-internal readonly record struct Judgement(double Fit, string Foretold, Prediction? Reading = null);
+/// <param name="SoundFit">
+/// Readings at the fault's own points: how well they fit the same circuit without the fault, every device standing as it stood.
+/// </param>
+internal readonly record struct Judgement(double Fit, string Foretold, Prediction? Reading = null, double? SoundFit = null);

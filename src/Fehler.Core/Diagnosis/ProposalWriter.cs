@@ -9,9 +9,8 @@ namespace Fehler.Core.Diagnosis;
 /// <summary>Puts a chosen test into words: where the leads go, what a good circuit shows, what each answer would leave.</summary>
 /// <param name="circuit">The circuit.</param>
 /// <param name="weighed">Hypotheses that were weighed.</param>
-/// <param name="otherwise">Relays and contactors that would stand otherwise now in a good circuit, e.g. "KM1 in"; empty when none.</param>
 /// <param name="running">Tags of what was seen working last and has not been switched off since; empty when nothing was.</param>
-internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string otherwise, string running)
+internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string running)
 {
     public Proposal Describe(Candidate c, bool proof)
     {
@@ -33,7 +32,7 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
                         ? $"{Words.Of(c.Quantity)} at {Words.Point(circuit, c.From)}, {state}"
                         : $"{Words.Of(c.Quantity)} from {Words.Point(circuit, c.From)} to {Words.Point(circuit, c.To)}, {state}"
                     : c.Text,
-            Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) + Otherwise(c.Setup) : c.GoodText,
+            Good = c.Kind == ProposalKind.Reading ? Words.Of(c.Good, c.Quantity) : c.GoodText,
             GoodValue = c is { Kind: ProposalKind.Reading, Good.Kind: PredictionKind.Value } ? Math.Round(c.Good.Value, 3) : null,
             Outcomes = outcomes,
             Bits = c.Bits,
@@ -51,10 +50,6 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             Cautions = Cautions(c),
         };
     }
-
-    /// <summary>What is good as things stand puzzles whoever sees a contactor out that a good circuit would have in: it is said.</summary>
-    private string Otherwise(Setup setup) =>
-        otherwise.Length > 0 && setup is { Change: SetupChange.None, Held.Length: 0 } ? $", with {otherwise} as it should be" : "";
 
     private List<List<int>> Groups(Candidate c) =>
         c.Kind == ProposalKind.Reading ? weighed.Grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);

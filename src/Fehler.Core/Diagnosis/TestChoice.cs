@@ -56,7 +56,7 @@ internal sealed class TestChoice
             isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving ? int.MaxValue : MostProposals,
             IsWorthProposing
         );
-        var writer = new ProposalWriter(_circuit, _weighed, StandingOtherwise(), Running());
+        var writer = new ProposalWriter(_circuit, _weighed, Running());
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = isProofDue ? Proof(top!, candidates) : null;
         if (proof is not null && top!.Probability >= 0.95)
@@ -84,18 +84,6 @@ internal sealed class TestChoice
                 .SelectMany(o => o.Seen)
                 .Where(s => _circuit.FindDevice(s.Key)?.Kind.IsWorking(s.Value) == true)
                 .Select(s => s.Key)
-        );
-
-    /// <summary>Where a good circuit would stand now, for what has a coil and stands otherwise with the leading suspect.</summary>
-    private string StandingOtherwise() =>
-        string.Join(
-            ", ",
-            _circuit
-                .Devices.Select(
-                    (d, i) => (Device: d, Good: _session.Healthy.State.Devices[i].Position, Now: _weighed.Live[0].State.Devices[i].Position)
-                )
-                .Where(x => x.Good != x.Now && x.Device.Kind.CoilOf(x.Device) is not null)
-                .Select(x => $"{x.Device.Tag} {x.Device.Kind.Positions(x.Device)[x.Good]}")
         );
 
     /// <summary>It tells something and has not been made.</summary>

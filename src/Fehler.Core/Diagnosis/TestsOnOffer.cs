@@ -236,14 +236,13 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             return [];
         }
 
-        var healthy = session.Healthy.Predict(quantity, session.Tables, pairs, setup);
+        var good = weighed.Live[0].PredictSound(quantity, session.Tables, pairs, setup);
         var predictions = new Prediction[weighed.Live.Length][];
         Parallel.For(
             0,
             weighed.Live.Length,
             h =>
-                predictions[h] =
-                    weighed.Live[h] == session.Healthy ? healthy : weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)
+                predictions[h] = weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)
         );
         var found = new Candidate[pairs.Length];
         Parallel.For(
@@ -262,7 +261,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
                     To = pairs[i].To,
                     Table = predictions,
                     Column = i,
-                    Good = healthy[i],
+                    Good = good[i],
                 }
         );
         return found;

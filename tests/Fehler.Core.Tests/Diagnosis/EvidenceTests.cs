@@ -20,6 +20,48 @@ public class EvidenceTests
     /// A sound three-phase motor draws the same in all lines, below the plate at part load and above a third of it (common practice).
     /// </summary>
     /// <summary>
+    /// Across an open contact of a contactor that everybody can see is out stands the whole voltage, sound or not (common practice): that
+    /// proves nothing, and "good" is not what a contactor shows that would be in.
+    /// </summary>
+    [Fact]
+    public void Good_means_sound_with_every_device_as_it_was_seen_to_stand()
+    {
+        var drops = new Journal(Starters.LineToNeutral)
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 out, M1 stopped");
+        foreach (
+            var across in drops.Diagnose().Proposals.Where(p => IsAcross(p, "KM1:13", "KM1:14") && p.Setup.Held.IsEmpty && !p.Setup.Dead)
+        )
+        {
+            across.GoodValue!.Value.ShouldBeGreaterThan(200, across.Title.ToString());
+            across.IsProof.ShouldBeFalse();
+        }
+
+        var read = drops.Volts("KM1:13", "KM1:14", 230).Diagnose();
+        read.Status.ShouldNotBe(DiagnosisStatus.Found);
+        var dead = drops.Dead().Ohms("KM1:13", "KM1:14", null, new Step("KM1", "in")).Diagnose();
+        dead.Units[0].Unit.ShouldBe("KM1");
+        dead.Status.ShouldBe(DiagnosisStatus.Found, dead.Summary.ToString());
+
+        static bool IsAcross(Proposal p, string a, string b) =>
+            p.Kind == ProposalKind.Reading
+            && new[] { p.From.ToString(), p.To.ToString() }.Order().SequenceEqual(new[] { a, b }.Order());
+    }
+
+    /// <summary>The wires of a motor whose contactor was seen to drop out are not shown live.</summary>
+    [Fact]
+    public void The_drawing_shows_live_what_is_live_as_things_were_seen()
+    {
+        var drops = new Journal(Starters.LineToNeutral)
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 out, M1 stopped")
+            .Diagnose();
+        var motor = Starters.LineToNeutral.WireAt(TerminalId.Parse("M1:U"));
+        drops.LiveWires.ShouldNotContain(motor);
+        drops.LiveWires.ShouldContain(Starters.LineToNeutral.WireAt(TerminalId.Parse("KM1:1")));
+    }
+
+    /// <summary>
     /// The change-over is past by the time the meter is there: control voltage on the delta coil is what a good starter has then, none is what
     /// a broken one has.
     /// </summary>
