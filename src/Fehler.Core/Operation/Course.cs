@@ -36,8 +36,15 @@ internal sealed class Course
                 && state.Position == locked.Position
                 && state is { Held: false, Moving: false },
             DoesNotReturn sticking => Stands(faulty.DeviceIndex(sticking.Device)),
-            _ => true,
+            DoesNotReach missed => IsNever(faulty.DeviceIndex(missed.Device), missed.Position),
+            // What only changes conductances shows in the solutions themselves.
+            ElementOpen or ElementMade or ContactInverted or ElementSeriesOhms or ElementImpedance or Bridge => true,
+            ConductorOpen or ConductorSeriesOhms => true,
+            _ => false,
         };
+
+    private bool IsNever(int device, int position) =>
+        _way.TrueForAll(s => s.State.Devices[device].Position != position) && Outcome.State.Devices[device].Position != position;
 
     /// <summary>The device is in one and the same state all the way.</summary>
     private bool Stands(int device) =>

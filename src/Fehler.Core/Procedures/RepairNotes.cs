@@ -35,7 +35,7 @@ public sealed record RepairNotes
         return fault.Alterations[0] switch
         {
             ContactInverted => Exchanged(device, element!.Name),
-            PositionLocked or DoesNotReturn => Mechanism(device, fault),
+            PositionLocked or DoesNotReturn or DoesNotReach => Mechanism(device, fault),
             FoundInPosition => LeftOperated(device, fault),
             ElementMade when element?.Role == ElementRole.Pole || fault.Kind == "all-welded" => Welded(device),
             ElementOpen or ElementSeriesOhms when element?.Role is ElementRole.Pole or ElementRole.Link => BurntPole(device, fault),
