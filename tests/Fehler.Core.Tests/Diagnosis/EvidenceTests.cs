@@ -48,6 +48,24 @@ public class EvidenceTests
             && new[] { p.From.ToString(), p.To.ToString() }.Order().SequenceEqual(new[] { a, b }.Order());
     }
 
+    /// <summary>
+    /// With the cover on the operator misses its block, with the block pressed by a finger the contact makes: it is the operator, not the
+    /// contact (common practice).
+    /// </summary>
+    [Fact]
+    public void A_block_that_makes_when_pressed_itself_speaks_for_its_operator()
+    {
+        var result = new Journal(Starters.LineToNeutral)
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Volts("S2:13", "S2:14", 230, Starters.Press)
+            .Dead()
+            .Ohms("S2:13", "S2:14", null, Starters.Press)
+            .Ohms("S2:13", "S2:14", 0.2, new Step("S2", "block pressed"))
+            .Diagnose();
+        result.Units[0].Unit.ShouldBe("S2");
+        result.Units[0].Suspects[0].Fault!.Kind.ShouldBe("operator-misses", result.Summary.ToString());
+    }
+
     /// <summary>The wires of a motor whose contactor was seen to drop out are not shown live.</summary>
     [Fact]
     public void The_drawing_shows_live_what_is_live_as_things_were_seen()
