@@ -325,8 +325,12 @@ internal sealed class Hypothesis
     }
 
     /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
-    public Prediction[] Predict(Quantity quantity, OwnOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup) =>
-        Predict(Network, _twin, Prepare(setup), quantity, tables, pairs);
+    public Prediction[] Predict(
+        Quantity quantity,
+        OwnOhmTables tables,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        Setup setup
+    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs);
 
     /// <summary>
     /// What a meter would show if its fault were away and every device stood as it stands with it: what "good" means between two points of a
@@ -411,8 +415,14 @@ internal sealed class Hypothesis
             state = state.With(
                 index,
                 device.Kind.CoilOf(device) is null
-                    ? freed with { Position = device.Kind.InitialPosition(device) }
-                    : device.Kind.Settle(device, freed, _healthy.Solve(state).MeterOf(index)).Next with { Moving = false }
+                    ? freed with
+                    {
+                        Position = device.Kind.InitialPosition(device),
+                    }
+                    : device.Kind.Settle(device, freed, _healthy.Solve(state).MeterOf(index)).Next with
+                    {
+                        Moving = false,
+                    }
             );
         }
 

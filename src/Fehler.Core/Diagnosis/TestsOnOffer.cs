@@ -238,12 +238,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
 
         var good = weighed.Live[0].PredictSound(quantity, session.Tables, pairs, setup);
         var predictions = new Prediction[weighed.Live.Length][];
-        Parallel.For(
-            0,
-            weighed.Live.Length,
-            h =>
-                predictions[h] = weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)
-        );
+        Parallel.For(0, weighed.Live.Length, h => predictions[h] = weighed.Live[h].Predict(quantity, session.Tables, pairs, setup));
         var found = new Candidate[pairs.Length];
         Parallel.For(
             0,

@@ -20,7 +20,9 @@ public static class StepRules
 
         if (step.Device.Length == 0)
         {
-            return step.Position.Length == 0 && step.Seconds is > 0 and <= LongestWait ? null : "Waiting takes more than 0 s and at most a day.";
+            return step.Position.Length == 0 && step.Seconds is > 0 and <= LongestWait
+                ? null
+                : "Waiting takes more than 0 s and at most a day.";
         }
 
         if (circuit.FindDevice(step.Device) is not { } device)

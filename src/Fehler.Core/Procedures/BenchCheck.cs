@@ -244,12 +244,7 @@ public sealed class BenchCheck
         {
             > OpenOhms => item with { Good = "OL", Least = OpenOhms },
             < 0.5 => item with { Good = "below 1 Ω", Least = 0, Most = ClosedOhms },
-            _ => item with
-            {
-                Good = Range(least, most),
-                Least = least,
-                Most = most,
-            },
+            _ => item with { Good = Range(least, most), Least = least, Most = most },
         };
     }
 
@@ -263,8 +258,7 @@ public sealed class BenchCheck
         return (Math.Max(0, measured.Value / factor - 0.3), measured.Value * factor + 0.5);
     }
 
-    internal static string Range(double least, double most) =>
-        $"{Shown(least)} to {Shown(most)}";
+    internal static string Range(double least, double most) => $"{Shown(least)} to {Shown(most)}";
 
     private static string Shown(double ohms) => ReadingText.Show(new Ohms(Words.Rounded(ohms, Quantity.Ohms)));
 

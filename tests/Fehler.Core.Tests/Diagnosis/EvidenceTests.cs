@@ -26,9 +26,7 @@ public class EvidenceTests
     [Fact]
     public void Good_means_sound_with_every_device_as_it_was_seen_to_stand()
     {
-        var drops = new Journal(Starters.LineToNeutral)
-            .Did(Starters.Press, "KM1 in, M1 runs")
-            .Did(Starters.Release, "KM1 out, M1 stopped");
+        var drops = new Journal(Starters.LineToNeutral).Did(Starters.Press, "KM1 in, M1 runs").Did(Starters.Release, "KM1 out, M1 stopped");
         foreach (
             var across in drops.Diagnose().Proposals.Where(p => IsAcross(p, "KM1:13", "KM1:14") && p.Setup.Held.IsEmpty && !p.Setup.Dead)
         )
@@ -44,8 +42,7 @@ public class EvidenceTests
         dead.Status.ShouldBe(DiagnosisStatus.Found, dead.Summary.ToString());
 
         static bool IsAcross(Proposal p, string a, string b) =>
-            p.Kind == ProposalKind.Reading
-            && new[] { p.From.ToString(), p.To.ToString() }.Order().SequenceEqual(new[] { a, b }.Order());
+            p.Kind == ProposalKind.Reading && new[] { p.From.ToString(), p.To.ToString() }.Order().SequenceEqual(new[] { a, b }.Order());
     }
 
     /// <summary>

@@ -24,10 +24,10 @@ public class LeftBehindTests
         var circuit = FamilySamples.Of(sample);
         var faults = FaultCatalogue.Of(circuit);
         var wasBehind = false;
-        foreach (var fault in faults.Where((_, i) => i % (faults.Count / 4) == 5))
+        foreach (var fault in faults.Where((_, i) => i % (faults.Count / 2) == 5))
         {
             var run = GuidedRun.On(circuit.Compiled(), fault);
-            for (var n = 1; n <= run.Entries.Count; n += 3)
+            foreach (var n in new[] { run.Entries.Count / 3, 2 * run.Entries.Count / 3, run.Entries.Count })
             {
                 var session = new DiagnosisSession(circuit.Compiled());
                 session.Follow(JobState.Of(circuit.Compiled(), run.Entries.Take(n)));
