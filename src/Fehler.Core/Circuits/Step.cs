@@ -15,7 +15,7 @@ public sealed record Step(string Device, string Position, double Seconds = 0)
     public static Step Meanwhile(double seconds) => new("", MeanwhileWord, seconds);
 
     /// <summary>Whether this is <see cref="Meanwhile"/>.</summary>
-    public bool IsMeanwhile => Device.Length == 0 && Position == MeanwhileWord;
+    internal bool IsMeanwhile => Device.Length == 0 && Position == MeanwhileWord;
 
     private const string MeanwhileWord = "meanwhile";
 
