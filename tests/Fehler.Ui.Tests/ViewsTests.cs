@@ -30,7 +30,7 @@ public sealed class ViewsTests : IDisposable
         _screen.ClickText("Reading sheet");
         _screen.Type("input[aria-label='Find in the reading sheet']", "KM1 A1");
         _screen.Until(() => Rows() == 1, "the coil's row");
-        _screen.See("567");
+        _screen.See("180 Ω to 1.7 kΩ");
         _screen.ClickText("Parts and settings");
         _screen.See("Rated coil voltage");
         _screen.See("Nameplate current at that voltage");
