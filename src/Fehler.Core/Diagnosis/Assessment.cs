@@ -105,7 +105,10 @@ internal sealed class Assessment
                     .GroupBy(x => x.Unit)
                     .Select(g => g.Sum(x => x.Share))
             ),
-            LiveWires = LiveWires.Of(_session.Compiled, Leading.SolvedSound()),
+            LiveWires = LiveWires.Of(
+                _session.Compiled,
+                WeighedHypotheses.StandingAsMost(_session.Hypotheses.Zip(_posterior)).SolvedSound()
+            ),
             Consequences = _consequences,
             History = _session.History,
             Causes = why?.Causes ?? [],
@@ -196,9 +199,6 @@ internal sealed class Assessment
 
         return shares;
     }
-
-    /// <summary>The likeliest truth: it stands as was seen.</summary>
-    private Hypothesis Leading => _session.Hypotheses.Select((h, i) => (h, Share: _posterior[i])).MaxBy(x => x.Share).h;
 
     private double RepairedShare() => _session.Hypotheses.Select((h, i) => h.IsRepaired || h.Fault is null ? _posterior[i] : 0).Sum();
 

@@ -193,7 +193,8 @@ internal sealed class TestChoice
                     ProposalKind.Reading => fault.ProofPoints is { } p
                         && ((c.From, c.To) == p || (c.To, c.From) == p)
                         && c.Foretold(index).Kind != PredictionKind.Stray
-                        && c.Foretold(index).DiffersFrom(c.Good)
+                        && c.Foretold(index)
+                            .DiffersFrom(_weighed.Live[index].PredictSound(c.Quantity, _session.Tables, [(c.From, c.To)], c.Setup)[0])
                         && !_made.Has(c),
                     ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
                     _ => false,

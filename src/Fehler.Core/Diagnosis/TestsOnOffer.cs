@@ -236,7 +236,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             return [];
         }
 
-        var good = weighed.Live[0].PredictSound(quantity, session.Tables, pairs, setup);
+        var good = weighed.Standing.PredictSound(quantity, session.Tables, pairs, setup);
         var predictions = new Prediction[weighed.Live.Length][];
         Parallel.For(0, weighed.Live.Length, h => predictions[h] = weighed.Live[h].Predict(quantity, session.Tables, pairs, setup));
         var found = new Candidate[pairs.Length];

@@ -20,6 +20,20 @@ internal sealed record WeighedHypotheses(Hypothesis[] Live, double[] Weights, Im
     /// <summary>Sorts them by answer.</summary>
     public OutcomeGrouping Grouping { get; } = new(Weights, Units, StraySpan);
 
+    /// <summary>See <see cref="StandingAsMost"/>.</summary>
+    public Hypothesis Standing { get; } = StandingAsMost(Live.Zip(Weights));
+
+    /// <summary>
+    /// How the devices stand, by what is possible: of the hypotheses that agree on it and together weigh most, the likeliest. Before
+    /// anything was seen that is the circuit at rest, whatever single fault is the most frequent one.
+    /// </summary>
+    public static Hypothesis StandingAsMost(IEnumerable<(Hypothesis Hypothesis, double Weight)> weighed) =>
+        weighed
+            .GroupBy(x => string.Join(',', x.Hypothesis.State.Devices.Select(d => d.Position)))
+            .MaxBy(g => g.Sum(x => x.Weight))!
+            .MaxBy(x => x.Weight)
+            .Hypothesis;
+
     /// <param name="hypotheses">All that are followed.</param>
     /// <param name="posterior">Probability of each; after them that of something else.</param>
     /// <param name="straySpan">Greatest voltage that a point may show which nothing holds, V.</param>

@@ -63,6 +63,17 @@ public class EvidenceTests
         result.Units[0].Suspects[0].Fault!.Kind.ShouldBe("operator-misses", result.Summary.ToString());
     }
 
+    /// <summary>Before anything was seen a circuit stands at rest: the wire behind an overload's open contact is not live.</summary>
+    [Fact]
+    public void Before_anything_was_seen_the_drawing_shows_the_circuit_at_rest()
+    {
+        var circuit = Starters.LineToNeutral;
+        var behind = circuit.WireAt(TerminalId.Parse("F2:98"));
+        var live = new Journal(circuit).Diagnose().LiveWires;
+        live.ShouldNotContain(behind);
+        live.ShouldContain(circuit.WireAt(TerminalId.Parse("F2:97")));
+    }
+
     /// <summary>The wires of a motor whose contactor was seen to drop out are not shown live.</summary>
     [Fact]
     public void The_drawing_shows_live_what_is_live_as_things_were_seen()
