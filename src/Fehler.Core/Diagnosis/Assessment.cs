@@ -99,6 +99,7 @@ internal sealed class Assessment
             Status = status,
             Units = units,
             Proposals = proposals,
+            Observations = _session.Observations.Count,
             Entropy = Entropy(
                 _session
                     .Hypotheses.Select((h, i) => (Unit: h.Fault?.Unit ?? "", Share: _posterior[i]))

@@ -34,6 +34,11 @@ public sealed record DiagnosisResult
     public required ImmutableArray<SuspectUnit> Units { get; init; }
     public required ImmutableArray<Proposal> Proposals { get; init; }
 
+    /// <summary>
+    /// Pieces of evidence it rests on. While only the circuit is being set up for a test this stays as it was, and so does that test.
+    /// </summary>
+    public required int Observations { get; init; }
+
     /// <summary>Uncertainty about the unit, bits.</summary>
     public required double Entropy { get; init; }
 

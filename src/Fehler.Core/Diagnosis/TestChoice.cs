@@ -21,6 +21,9 @@ internal sealed class TestChoice
 
     private const int MostProposals = 8;
 
+    /// <summary>A proof that costs no more than this many times the best test comes first: it is wanted in the end anyway.</summary>
+    private const double SameCost = 1.2;
+
     private readonly DiagnosisSession _session;
     private readonly JobState _job;
     private readonly Strategy _strategy;
@@ -59,7 +62,8 @@ internal sealed class TestChoice
         var writer = new ProposalWriter(_circuit, _weighed, Running());
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = isProofDue ? Proof(top!, candidates) : null;
-        if (proof is not null && top!.Probability >= 0.95)
+        var isProofCheap = proof is not null && ordered.Count > 0 && proof.Minutes <= SameCost * ordered[0].Minutes;
+        if (proof is not null && (isProofCheap || top!.Probability >= 0.95))
         {
             ordered.RemoveAll(c => c == proof);
             ordered.Insert(0, proof);

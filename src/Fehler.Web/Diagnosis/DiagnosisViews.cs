@@ -13,6 +13,7 @@ namespace Fehler.Web.Diagnosis;
 /// <summary>What the evidence of a job amounts to, and what to do next.</summary>
 public sealed record DiagnosisView(
     int Sequence,
+    int Observations,
     DiagnosisStatus Status,
     string Summary,
     double EntropyBits,
@@ -118,6 +119,7 @@ internal sealed class DiagnosisMapping(JobState job, Dialect dialect)
     public DiagnosisView ToView(DiagnosisResult r) =>
         new(
             job.Entries.Length,
+            r.Observations,
             r.Status,
             r.Summary.In(dialect),
             Math.Round(r.Entropy, 3),

@@ -766,6 +766,8 @@ export interface components {
         DiagnosisView: {
             /** Format: int32 */
             sequence: number;
+            /** Format: int32 */
+            observations: number;
             status: components["schemas"]["DiagnosisStatus"];
             summary: string;
             /** Format: double */

@@ -63,6 +63,22 @@ describe('where the leads are', () => {
     expect(l.test.value?.from).toBe('KM1:A1')
   })
 
+  it('keeps the test that the circuit is being isolated for, until something is found out', async () => {
+    const dead = (from: string, change: string) => ({ ...proposal(from), quantity: 'ohms', change }) as Proposal
+    const l = leads('live', [dead('F1:2', 'isolate'), proposal('S0:12')])
+    const say = async (sequence: number, observations: number, proposals: Proposal[]) => {
+      l.diagnosis.value = { sequence, observations, proposals } as unknown as Diagnosis
+      await nextTick()
+    }
+    await say(2, 3, [dead('F1:2', 'isolate'), proposal('S0:12')])
+    await say(3, 3, [dead('F1:4', 'none'), dead('F1:2', 'none')])
+    expect(l.test.value?.from).toBe('F1:2')
+    await say(4, 3, [dead('KM1:13', 'none'), dead('F1:4', 'none'), dead('F1:2', 'none')])
+    expect(l.test.value?.from).toBe('F1:2')
+    await say(5, 4, [dead('KM1:13', 'none'), dead('F1:2', 'none')])
+    expect(l.test.value?.from).toBe('KM1:13')
+  })
+
   it('puts a clamp around one lead, and two leads again for volts', () => {
     const l = leads()
     l.set({ quantity: 'amps' })

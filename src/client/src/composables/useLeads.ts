@@ -1,6 +1,18 @@
 import { computed, ref, watch, type Ref } from 'vue'
 import type { Diagnosis, Job, Proposal, Quantity, Step } from '@/api/client'
 
+interface Test {
+  from: string
+  to: string
+  quantity: Quantity
+  held: Step[]
+}
+
+const testOf = (p?: Proposal): Test | undefined =>
+  p?.kind === 'reading' ? { from: p.from!, to: p.to!, quantity: p.quantity, held: p.held } : undefined
+
+const isSame = (a: Test | undefined, b: Test) => JSON.stringify(a) === JSON.stringify(b)
+
 /**
  * Where the two leads are and what is held: the proposed test's until a terminal is tapped, then the person's own. One lead
  * stays on the control return by default; tapping moves the other.
@@ -11,19 +23,33 @@ export function useLeads(
   reference: Ref<string | undefined>,
 ) {
   const chosen = ref(0)
-  const own = ref<{ from: string; to: string; quantity: Quantity; held: Step[] }>()
+  const own = ref<Test>()
   const moving = ref<1 | 2>(1)
 
   const proposal = computed<Proposal | undefined>(() => diagnosis.value?.proposals[chosen.value])
   const isOwn = computed(() => own.value !== undefined)
   const test = computed(() => {
     if (own.value) return own.value
-    const p = proposal.value
-    return p?.kind === 'reading' ? { from: p.from!, to: p.to!, quantity: p.quantity, held: p.held } : undefined
+    return testOf(proposal.value)
   })
 
+  /** The test that the circuit is being isolated or switched on for. */
+  let accepted: Test | undefined
+
+  // Isolating or switching on for a test is no evidence: the test that it is done for stays.
   watch(diagnosis, (now, before) => {
-    if (now?.sequence !== before?.sequence) reset()
+    if (now?.sequence === before?.sequence) return
+    const isSetUp = before !== undefined && now?.observations === before.observations
+    const asked = own.value ? undefined : before?.proposals[chosen.value]
+    accepted = !isSetUp
+      ? undefined
+      : (accepted ?? (asked?.change && asked.change !== 'none' ? testOf(asked) : undefined))
+    reset()
+    if (accepted)
+      chosen.value = Math.max(
+        0,
+        now!.proposals.findIndex((p) => isSame(testOf(p), accepted!)),
+      )
   })
 
   function reset() {
@@ -40,7 +66,7 @@ export function useLeads(
     clampIsOnePoint()
   }
 
-  function set(change: Partial<{ from: string; to: string; quantity: Quantity; held: Step[] }>) {
+  function set(change: Partial<Test>) {
     const now = test.value ?? { from: '', to: reference.value ?? '', quantity: defaultQuantity(), held: [] }
     own.value = { ...now, ...change }
     if (isClamp(now.quantity) && change.quantity && !isClamp(change.quantity)) own.value.to = reference.value ?? ''

@@ -143,6 +143,8 @@ svg {
   display: block;
   max-width: 100%;
   height: auto;
+  /* A reading's tag may stand beside the leftmost column. */
+  overflow: visible;
 }
 @media (max-width: 700px) {
   /* A thumb needs the drawing at its full size; it scrolls in its own frame. */
