@@ -15,16 +15,10 @@ internal sealed class Assessment
     private const double FoundShare = 0.95;
 
     /// <summary>What a fault has to hold that no single reading shows directly.</summary>
-    private const double CertainShare = 0.99;
-
-    /// <summary>A proof fits the fault far better than chance; one of a fault of unknown size fits less sharply.</summary>
-    private const double ProvesAbove = 10 * Likelihood.OutlierShare * 0.05;
-
-    /// <summary>How many times better one has to fit to be told from another by one reading.</summary>
-    private const double Telling = 4;
+    internal const double CertainShare = 0.99;
 
     /// <summary>What may still be open beside a suspect that is called proved.</summary>
-    private const double OpenShare = 0.02;
+    internal const double OpenShare = 0.02;
 
     /// <summary>From here on the meter is checked before anything else is done.</summary>
     private const double SuspectMeterAbove = 0.4;
@@ -39,9 +33,6 @@ internal sealed class Assessment
     private const double ByItselfShare = 0.1,
         NothingBehindShare = 0.9;
     private const int MostCauses = 6;
-
-    /// <summary>A rival that holds less is not worth another proof.</summary>
-    private const double RivalShare = 0.0005;
 
     private const int MostReasons = 6;
 
@@ -87,7 +78,7 @@ internal sealed class Assessment
         var repaired = RepairedShare();
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var none = _posterior[^1];
-        var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && IsProved(s));
+        var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && new Proofs(_session, _posterior).IsProved(s));
         var why = proved && _job.Repairs.IsEmpty ? Why(top!.Suspects[0].Fault!) : null;
         var proposals = _job.Closing is null
             ? new TestChoice(_session, _job, _strategy, _without, why?.Weights ?? _posterior).Proposals(proved ? null : top)
@@ -272,76 +263,6 @@ internal sealed class Assessment
                 .Take(MostReasons),
         ];
 
-    /// <summary>
-    /// The suspect's own proof: a reading on its points, or its look, that fits it and neither a healthy circuit nor what else is still
-    /// possible. A welded contact reads like a short circuit in the cable beside it.
-    /// </summary>
-    private bool IsProved(Suspect suspect)
-    {
-        var best = _session
-            .Hypotheses.Select((h, i) => (h, i))
-            .Where(x => x.h.Fault?.Id == suspect.Fault!.Id)
-            .MaxBy(x => _posterior[x.i])
-            .h;
-        var fault = PartIn(suspect.Unit, suspect.Fault!);
-        if (fault.ProofPoints is null && fault.ProofLook is null)
-        {
-            // No reading shows a jammed armature: it is what is left when nothing else can be.
-            return suspect.Probability >= CertainShare;
-        }
-
-        return _session.Observations.Any(o =>
-            o.FitOf(best) > ProvesAbove
-            && o.FitOf(best) > Telling * (o.By(best).SoundFit ?? o.FitOf(_session.Healthy))
-            && RivalsThatFit(o, suspect, best) < OpenShare
-            && o.Entry switch
-            {
-                Reading r => fault.ProofPoints is { } points
-                    && ((r.From, r.To) == points || (r.To, r.From) == points)
-                    && !MayBeGhost(o, r, suspect.Unit),
-                LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
-                _ => false,
-            }
-        );
-    }
-
-    /// <summary>
-    /// Share of what is not this unit, nor the same circuit under another name, and would have shown the same. What made a fuse blow agrees
-    /// that it has blown.
-    /// </summary>
-    private double RivalsThatFit(Observation observation, Suspect suspect, Hypothesis best)
-    {
-        var fault = PartIn(suspect.Unit, suspect.Fault!);
-        return _session
-            .Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i]))
-            .Where(x => x.Share > 1e-4 && x.Hypothesis.Fault is { } other && !other.IsIn(suspect.Unit))
-            .Where(x => !StandsAlike(x.Hypothesis, fault))
-            .Where(x => !IsSameFault(PartIn(x.Hypothesis.Fault!.Unit, x.Hypothesis.Fault), fault))
-            .Where(x => observation.FitOf(x.Hypothesis) * Telling > observation.FitOf(best))
-            .Sum(x => x.Share);
-    }
-
-    private bool StandsAlike(Hypothesis hypothesis, FaultMode fault) =>
-        fault is { AskWhy: not null, Alterations: [FoundInPosition found] }
-        && hypothesis.State.Devices[_session.Compiled.Network.DeviceIndex(found.Device)].Position == found.Position;
-
-    /// <summary>
-    /// A voltage that a rival says nothing holds there: over the capacitance of a cable a meter of high impedance may show as much across a
-    /// sound contact whose wire is off. Such a voltage points, it does not prove.
-    /// </summary>
-    private bool MayBeGhost(Observation observation, Reading reading, string unit) =>
-        reading.Quantity == Quantity.Volts
-        && reading.Value.Kind is ReadingKind.Number or ReadingKind.Full
-        && _session
-            .Hypotheses.Select((h, i) => (Hypothesis: h, Share: _posterior[i]))
-            .Any(x =>
-                x.Share > RivalShare
-                && x.Hypothesis.Fault?.IsIn(unit) == false
-                && x.Hypothesis.Fault.Parts.IsEmpty
-                && observation.FitOf(x.Hypothesis) is not null
-                && observation.By(x.Hypothesis).Reading is { Kind: PredictionKind.Stray }
-            );
-
     private DiagnosisStatus Status(SuspectUnit? top, double none, double repaired, bool proved)
     {
         var mended = _job.Repairs.Length > 0 || _job.Valid.OfType<Tightened>().Any(t => t.WasLoose);
@@ -390,10 +311,10 @@ internal sealed class Assessment
     }
 
     /// <summary>Of two faults at once the one in this unit.</summary>
-    private static FaultMode PartIn(string unit, FaultMode fault) => fault.Parts.FirstOrDefault(p => p.Unit == unit) ?? fault;
+    internal static FaultMode PartIn(string unit, FaultMode fault) => fault.Parts.FirstOrDefault(p => p.Unit == unit) ?? fault;
 
     /// <summary>Whether two faults differ in nothing but size and in what is blamed for them.</summary>
-    private static bool IsSameFault(FaultMode a, FaultMode b) =>
+    internal static bool IsSameFault(FaultMode a, FaultMode b) =>
         a.Alterations.Length == b.Alterations.Length && a.Alterations.Zip(b.Alterations).All(x => x.First.Scaled(0) == x.Second.Scaled(0));
 
     private Wording Summary(

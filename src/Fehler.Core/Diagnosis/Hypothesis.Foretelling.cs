@@ -1,0 +1,216 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <content>What it foretells: looks, readings in any set-up, and the same on the circuit without its fault.</content>
+internal sealed partial class Hypothesis
+{
+    /// <summary>What is seen of the devices after steps, without doing them, in words.</summary>
+    public string Foresee(IReadOnlyCollection<Step> steps) => _trajectories.After(State, steps).Seen;
+
+    public string Seen(string deviceTag, string lookId)
+    {
+        var index = Network.DeviceIndex(deviceTag);
+        var device = Network.Circuit.Devices[index];
+        return device.Kind.Shown(
+            device,
+            lookId,
+            State.Devices[index],
+            () => Prepare(Setup.AsItIs).Solve(Network).MeterOf(index),
+            _healthy.Circuit.Devices[index]
+        );
+    }
+
+    /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
+    public Prediction[] Predict(
+        Quantity quantity,
+        OwnOhmTables tables,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        Setup setup
+    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs);
+
+    /// <summary>
+    /// What a meter would show if its fault were away and every device stood as it stands with it: what "good" means between two points of a
+    /// circuit whose contactor everybody can see is out. Only what the fault holds moves to where it would stand without.
+    /// </summary>
+    public Prediction[] PredictSound(
+        Quantity quantity,
+        OwnOhmTables tables,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        Setup setup
+    ) =>
+        Fault is null || IsRepaired
+            ? Predict(quantity, tables, pairs, setup)
+            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs);
+
+    private static Prediction[] Predict(
+        Network network,
+        Network? sized,
+        Prepared prepared,
+        Quantity quantity,
+        OwnOhmTables tables,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs
+    )
+    {
+        if (quantity.IsLive())
+        {
+            var isStarting = quantity == Quantity.StartingAmps;
+            var solution = isStarting ? prepared.Starting.Solve(network) : prepared.Solve(network);
+            var twin =
+                sized is null ? null
+                : isStarting ? prepared.Starting.SolveTwin(sized)
+                : prepared.SolveTwin(sized);
+            return
+            [
+                .. pairs.Select(p =>
+                    quantity switch
+                    {
+                        Quantity.Volts => Tolerances.Volts(solution, p.From, p.To, twin),
+                        Quantity.DcVolts => Tolerances.DcVolts(solution, p.From, p.To, twin),
+                        _ => Tolerances.Amps(solution, p.From, twin),
+                    }
+                ),
+            ];
+        }
+
+        var isInsulation = quantity == Quantity.Insulation;
+        var table = tables.Of(prepared.State, pairs, isInsulation);
+        var ohms = table.Read(network);
+        var twinOhms = sized is null ? ohms : table.Read(sized);
+        var more = isInsulation ? ohms : table.ReadMore(network);
+        return
+        [
+            .. ohms.Select(
+                (value, i) =>
+                    isInsulation
+                        ? Tolerances.Insulation(value, twinOhms[i])
+                        : Tolerances.Ohms(value, twinOhms[i], more[i], tables.Own(pairs[i]))
+            ),
+        ];
+    }
+
+    /// <summary>The devices that the fault holds, each where it goes without; everything else as it stands.</summary>
+    private CircuitState Freed(CircuitState state)
+    {
+        foreach (var held in Fault!.Alterations)
+        {
+            var tag = held switch
+            {
+                PositionLocked locked => locked.Device,
+                DoesNotReturn sticks => sticks.Device,
+                DoesNotReach misses => misses.Device,
+                _ => null,
+            };
+            if (tag is null)
+            {
+                continue;
+            }
+
+            var index = _healthy.DeviceIndex(tag);
+            var device = _healthy.Circuit.Devices[index];
+            var freed = state.Devices[index] with { Moving = false };
+            state = state.With(
+                index,
+                device.Kind.CoilOf(device) is null
+                    ? freed with
+                    {
+                        Position = device.Kind.InitialPosition(device),
+                    }
+                    : device.Kind.Settle(device, freed, _healthy.Solve(state).MeterOf(index)).Next with
+                    {
+                        Moving = false,
+                    }
+            );
+        }
+
+        return state;
+    }
+
+    /// <summary>The circuit as it now stands, were its fault away.</summary>
+    public Solution SolvedSound() => Fault is null || IsRepaired ? SolvedNow() : Prepare(Setup.AsItIs).Sound(Freed).Solve(_healthy);
+
+    /// <summary>The circuit as it now stands.</summary>
+    public Solution SolvedNow() => Prepare(Setup.AsItIs).Solve(Network);
+
+    /// <summary>Forgets what was solved for readings; it is solved again when it is asked for.</summary>
+    public void Rest() => _prepared.Clear();
+
+    /// <summary>About how much memory what was solved for readings takes.</summary>
+    public long PreparedBytes => _prepared.Values.Sum(p => p.Bytes);
+
+    /// <summary>After a reading taken with something held: it is let go, and whatever that started goes on.</summary>
+    public void HoldAndRelease(Setup setup)
+    {
+        if (setup.Held.Length > 0)
+        {
+            var held = Prepare(setup).State;
+            Move(_trajectories.After(held, [.. setup.Held.Select(Released)]).State);
+        }
+    }
+
+    private Prepared Prepare(Setup setup)
+    {
+        if (!_prepared.TryGetValue(setup, out var prepared))
+        {
+            prepared = new Prepared(Arranged(setup));
+            _prepared[setup] = prepared;
+        }
+
+        return prepared;
+    }
+
+    private CircuitState Arranged(Setup setup)
+    {
+        if (setup.LiftedAt.Length > 0)
+        {
+            var whole = Prepare(setup with { LiftedAt = "" }).State;
+            return whole with { Lifted = whole.Lifted.Union(setup.Lifts(_healthy.Circuit).Select(l => l.Conductor.Id)) };
+        }
+
+        if (setup.Change == SetupChange.None)
+        {
+            var state = WithButtonsReleased;
+            return setup.Held.IsEmpty ? state
+                : setup.Dead ? _trajectories.Simulator.Arrange(state, setup.Held)
+                : _trajectories.After(state, setup.Held).State;
+        }
+
+        // Switching off or on is worked out once; what is then held on a dead circuit moves nothing else.
+        if (setup.Held.IsEmpty)
+        {
+            return _trajectories.After(WithButtonsReleased, [.. setup.Steps(_beginning.Compiled)]).State;
+        }
+
+        var changed = Prepare(setup with { Held = [] }).State;
+        return setup.Dead ? _trajectories.Simulator.Arrange(changed, setup.Held) : _trajectories.After(changed, setup.Held).State;
+    }
+
+    /// <summary>A state set up for readings, solved when first needed.</summary>
+    private sealed class Prepared(CircuitState state)
+    {
+        private Solution? _solution;
+        private Solution? _twin;
+        private Prepared? _starting;
+        private Prepared? _sound;
+
+        public CircuitState State { get; } = state;
+
+        public long Bytes => (_solution?.Bytes ?? 0) + (_twin?.Bytes ?? 0) + (_starting?.Bytes ?? 0) + (_sound?.Bytes ?? 0) + 200;
+
+        /// <summary>The same on the circuit without the fault.</summary>
+        public Prepared Sound(Func<CircuitState, CircuitState> freed) => _sound ??= new Prepared(freed(State));
+
+        /// <summary>The same with every rotor still standing: the first moment of a start.</summary>
+        public Prepared Starting =>
+            _starting ??= new Prepared(State with { Devices = [.. State.Devices.Select(d => d with { Speed = 0 })] });
+
+        public Solution Solve(Network network) => _solution ??= network.Solve(State);
+
+        public Solution SolveTwin(Network network) => _twin ??= network.Solve(State);
+    }
+}

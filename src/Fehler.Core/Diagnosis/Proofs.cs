@@ -1,0 +1,89 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>Whether what was read or seen proves a suspect: it fits that, and neither a sound circuit nor what else is still possible.</summary>
+/// <param name="session">The diagnosis.</param>
+/// <param name="posterior">Probability of each of its hypotheses.</param>
+internal sealed class Proofs(DiagnosisSession session, double[] posterior)
+{
+    /// <summary>A proof fits the fault far better than chance; one of a fault of unknown size fits less sharply.</summary>
+    private const double ProvesAbove = 10 * Likelihood.OutlierShare * 0.05;
+
+    /// <summary>How many times better one has to fit to be told from another by one reading.</summary>
+    private const double Telling = 4;
+
+    /// <summary>A rival that holds less is not worth another proof.</summary>
+    private const double RivalShare = 0.0005;
+
+    /// <summary>
+    /// The suspect's own proof: a reading on its points, or its look, that fits it and neither a healthy circuit nor what else is still
+    /// possible. A welded contact reads like a short circuit in the cable beside it.
+    /// </summary>
+    public bool IsProved(Suspect suspect)
+    {
+        var best = session.Hypotheses.Select((h, i) => (h, i)).Where(x => x.h.Fault?.Id == suspect.Fault!.Id).MaxBy(x => posterior[x.i]).h;
+        var fault = Assessment.PartIn(suspect.Unit, suspect.Fault!);
+        if (fault.ProofPoints is null && fault.ProofLook is null)
+        {
+            // No reading shows a jammed armature: it is what is left when nothing else can be.
+            return suspect.Probability >= Assessment.CertainShare;
+        }
+
+        return session.Observations.Any(o =>
+            o.FitOf(best) > ProvesAbove
+            && o.FitOf(best) > Telling * (o.By(best).SoundFit ?? o.FitOf(session.Healthy))
+            && RivalsThatFit(o, suspect, best) < Assessment.OpenShare
+            && o.Entry switch
+            {
+                Reading r => fault.ProofPoints is { } points
+                    && ((r.From, r.To) == points || (r.To, r.From) == points)
+                    && !MayBeGhost(o, r, suspect.Unit),
+                LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
+                _ => false,
+            }
+        );
+    }
+
+    /// <summary>
+    /// Share of what is not this unit, nor the same circuit under another name, and would have shown the same. What made a fuse blow agrees
+    /// that it has blown.
+    /// </summary>
+    private double RivalsThatFit(Observation observation, Suspect suspect, Hypothesis best)
+    {
+        var fault = Assessment.PartIn(suspect.Unit, suspect.Fault!);
+        return session
+            .Hypotheses.Select((h, i) => (Hypothesis: h, Share: posterior[i]))
+            .Where(x => x.Share > 1e-4 && x.Hypothesis.Fault is { } other && !other.IsIn(suspect.Unit))
+            .Where(x => !StandsAlike(x.Hypothesis, fault))
+            .Where(x => !Assessment.IsSameFault(Assessment.PartIn(x.Hypothesis.Fault!.Unit, x.Hypothesis.Fault), fault))
+            .Where(x => observation.FitOf(x.Hypothesis) * Telling > observation.FitOf(best))
+            .Sum(x => x.Share);
+    }
+
+    private bool StandsAlike(Hypothesis hypothesis, FaultMode fault) =>
+        fault is { AskWhy: not null, Alterations: [FoundInPosition found] }
+        && hypothesis.State.Devices[session.Compiled.Network.DeviceIndex(found.Device)].Position == found.Position;
+
+    /// <summary>
+    /// A voltage that a rival says nothing holds there: over the capacitance of a cable a meter of high impedance may show as much across a
+    /// sound contact whose wire is off. Such a voltage points, it does not prove.
+    /// </summary>
+    private bool MayBeGhost(Observation observation, Reading reading, string unit) =>
+        reading.Quantity == Quantity.Volts
+        && reading.Value.Kind is ReadingKind.Number or ReadingKind.Full
+        && session
+            .Hypotheses.Select((h, i) => (Hypothesis: h, Share: posterior[i]))
+            .Any(x =>
+                x.Share > RivalShare
+                && x.Hypothesis.Fault?.IsIn(unit) == false
+                && x.Hypothesis.Fault.Parts.IsEmpty
+                && observation.FitOf(x.Hypothesis) is not null
+                && observation.By(x.Hypothesis).Reading is { Kind: PredictionKind.Stray }
+            );
+}
