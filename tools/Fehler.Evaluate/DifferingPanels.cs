@@ -48,7 +48,38 @@ internal sealed class DifferingPanels(int every)
                     StrikesWhileRunning = true,
                 }
             ),
+            new(
+                "scattered, one operation in ten not as written",
+                Drawn,
+                seed => new GuidedRunOptions
+                {
+                    Seed = seed,
+                    Differs = true,
+                    MistakenShare = WrongShare,
+                }
+            ),
+            new(
+                "scattered, begins with a machine that somebody started",
+                Drawn,
+                seed => new GuidedRunOptions
+                {
+                    Seed = seed,
+                    Differs = true,
+                    BeginsRunning = true,
+                    StrikesWhileRunning = seed % 2 == 0,
+                }
+            ),
             new("scattered, two wires exchanged", Exchanged, seed => new GuidedRunOptions { Seed = seed, Differs = true }),
+            new(
+                "scattered, two wires exchanged, work on it told",
+                Exchanged,
+                seed => new GuidedRunOptions
+                {
+                    Seed = seed,
+                    Differs = true,
+                    Told = [new Told(Circumstance.WorkedOn)],
+                }
+            ),
         ];
 
     /// <summary>Tries every kind of panel on every circuit.</summary>

@@ -106,8 +106,25 @@ public sealed class GuidedRun
         var healthy = new SimulatedPanel(_compiled, []);
         var shows = false;
         Add(new LiveWorkAcknowledged());
+        foreach (var told in _entries.OfType<OperationSeen>().Any() ? [] : _options.Told)
+        {
+            Add(told);
+        }
+
+        if (_options.BeginsRunning && !_entries.OfType<OperationSeen>().Any())
+        {
+            shows |= BeginInTheMiddle(healthy);
+        }
+
         foreach (var steps in Trials(_compiled))
         {
+            if (IsMistaken(out var how) && how == Mistake.NotQuitePressed)
+            {
+                Add(new OperationSeen(steps, _panel.Operate([])));
+                continue;
+            }
+
+            var before = _panel.Operate([]);
             var seen = _panel.Operate(steps);
             if (_options.StrikesWhileRunning && !_hasStruck && IsWorking(seen))
             {
@@ -124,11 +141,67 @@ public sealed class GuidedRun
             }
 
             shows |= !healthy.Operate(steps).SequenceEqual(seen);
-            Add(new OperationSeen(steps, seen));
+            if (how != Mistake.NotWrittenDown)
+            {
+                Add(new OperationSeen(steps, how == Mistake.Misremembered ? Misremembered(before, seen) : seen));
+            }
         }
 
         HasSymptom |= shows;
         WorksAgain = !shows;
+    }
+
+    /// <summary>Somebody started it and wrote nothing down: the first that is known is how it stands.</summary>
+    /// <returns>Whether a good circuit would stand otherwise.</returns>
+    private bool BeginInTheMiddle(SimulatedPanel healthy)
+    {
+        ImmutableArray<Step> started = [.. _compiled.RunUp.Starts.Take(1).SelectMany(s => s.Run), Step.Wait(60)];
+        _panel.Operate(started);
+        if (_options.StrikesWhileRunning && !_hasStruck)
+        {
+            _hasStruck = true;
+            _panel.Strike([.. _left.SelectMany(f => f.Alterations)]);
+        }
+
+        ImmutableArray<Step> later = [Step.Wait(20)];
+        var seen = _panel.Operate(later);
+        Add(new OperationSeen([], seen));
+        healthy.Operate(started);
+        var shows = !healthy.Operate(later).SequenceEqual(seen);
+        StopAll();
+        foreach (var stop in _compiled.RunUp.Stops)
+        {
+            healthy.Operate([new Step(stop.Tag, "pressed"), new Step(stop.Tag, "released"), Step.Wait(30)]);
+        }
+
+        return shows;
+    }
+
+    private enum Mistake
+    {
+        None,
+        NotQuitePressed,
+        NotWrittenDown,
+        Misremembered,
+    }
+
+    private bool IsMistaken(out Mistake how)
+    {
+        how =
+            _options.MistakenShare > 0 && _mistakes.NextDouble() < _options.MistakenShare ? (Mistake)(1 + _mistakes.Next(3)) : Mistake.None;
+        return how != Mistake.None;
+    }
+
+    /// <summary>One of the things that changed is remembered as it was before.</summary>
+    private ImmutableSortedDictionary<string, string> Misremembered(
+        ImmutableSortedDictionary<string, string> before,
+        ImmutableSortedDictionary<string, string> seen
+    )
+    {
+        var changed = seen.Where(s => before.GetValueOrDefault(s.Key) != s.Value && before.ContainsKey(s.Key)).Select(s => s.Key).ToList();
+        return changed.Count == 0 ? seen
+            : changed[_mistakes.Next(changed.Count)] is var tag ? seen.SetItem(tag, before[tag])
+            : seen;
     }
 
     private bool _hasStruck;
@@ -314,7 +387,12 @@ public sealed class GuidedRun
                 Add(new LookSeen(proposal.Device, proposal.Look, _panel.Look(proposal.Device, proposal.Look)));
                 break;
             case ProposalKind.Operation:
-                Add(new OperationSeen(proposal.Steps, _panel.Operate(proposal.Steps)));
+                Add(
+                    new OperationSeen(
+                        proposal.Steps,
+                        _panel.Operate(IsMistaken(out var how) && how == Mistake.NotQuitePressed ? [] : proposal.Steps)
+                    )
+                );
                 break;
             default:
                 var lifts = proposal.Setup.Lifts(_circuit).ToList();
@@ -384,6 +462,18 @@ public sealed record GuidedRunOptions
 
     /// <summary>The fault is not there at first: it strikes while the machine runs.</summary>
     public bool StrikesWhileRunning { get; init; }
+
+    /// <summary>
+    /// Share of operations that are not what the journal says: a button not quite pressed, an entry forgotten, what was seen misremembered;
+    /// 0 to 1.
+    /// </summary>
+    public double MistakenShare { get; init; }
+
+    /// <summary>Somebody started it before anything was written down: the first entry is how it stands.</summary>
+    public bool BeginsRunning { get; init; }
+
+    /// <summary>What people told when the job was opened.</summary>
+    public ImmutableArray<Told> Told { get; init; } = [];
 
     /// <summary>Share of readings that are simply wrong, 0 to 1.</summary>
     public double WrongShare { get; init; }

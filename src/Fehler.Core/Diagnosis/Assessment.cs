@@ -252,10 +252,11 @@ internal sealed class Assessment
                     var weight = Math.Log(fit / _typicalFit[o.Place]);
                     var healthy = o.By(_session.Healthy).Foretold;
                     var text =
-                        fit > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
+                        o.Entry is Told ? $"{o.What}: {o.Observed}"
+                        : fit > (foretold.Contains("stray", StringComparison.Ordinal) ? 2 * Likelihood.OutlierShare / 10 : 0.2)
                             ? $"{o.What}: {o.Observed}, as it should be with this "
                                 + $"fault{(foretold == healthy ? "" : $" (healthy: {healthy})")}"
-                            : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
+                        : $"{o.What} should be {foretold} with this fault; you saw {o.Observed}";
                     return new Reason(o.Entry.Id, text, weight);
                 })
                 .Where(r => Math.Abs(r.Weight) > 0.05)

@@ -37,6 +37,13 @@ public sealed class DiagnosisSession
     private const double StrikeShare = 0.5,
         StrikeAtOnceShare = 0.01;
 
+    /// <summary>
+    /// Share of operations before which somebody did something that nobody wrote down; as likely as not when the first that is known is how
+    /// the circuit stands.
+    /// </summary>
+    private const double UnrecordedShare = 0.01,
+        UnrecordedAtFirst = 0.5;
+
     /// <summary>Something takes time, s, in which something may fail.</summary>
     private const double TakesTime = 2;
 
@@ -261,7 +268,8 @@ public sealed class DiagnosisSession
     private bool TimePassed(JournalEntry entry, CircuitState before) =>
         entry is OperationSeen { Steps: var steps }
         && (
-            steps.Any(s => s.Seconds >= TakesTime)
+            steps.IsEmpty
+            || steps.Any(s => s.Seconds >= TakesTime)
             || (
                 !steps.Except(_observations.SkipLast(1).Select(o => o.Entry).OfType<OperationSeen>().SelectMany(o => o.Steps)).Any()
                 && !new Simulator(Compiled.Network).Observe(before).Appearances.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value))
@@ -280,7 +288,9 @@ public sealed class DiagnosisSession
                 .GroupBy(h => h.Fault!, ReferenceEqualityComparer.Instance)
                 .AsParallel()
                 .AsOrdered()
-                .Select(g => g.First().Struck(Healthy, before, _followed.Count - 1, _observations.Count - 1, share * g.Sum(h => h.Prior))),
+                .Select(g =>
+                    g.First().Struck(Healthy, before, _followed.Count - 1, _observations.SkipLast(1), share * g.Sum(h => h.Prior))
+                ),
         ];
         _hypotheses = [.. _hypotheses.Take(_singles), .. struck, .. _hypotheses.Skip(_singles)];
         _singles += struck.Length;
@@ -390,7 +400,7 @@ public sealed class DiagnosisSession
     }
 
     private bool IsEvidence(JournalEntry entry) =>
-        entry is OperationSeen or Reading or Tightened or LookSeen { Answer: not LookSeen.NotSure }
+        entry is OperationSeen or Reading or Tightened or Told or LookSeen { Answer: not LookSeen.NotSure }
         || (entry is FunctionTested test && Compiled.FunctionTest.Find(test.Step) is not null);
 
     /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
@@ -409,6 +419,8 @@ public sealed class DiagnosisSession
                 return Operated(h, [.. step.Before, .. step.Steps], Seen(test, step));
             case LookSeen { Answer: not LookSeen.NotSure } look:
                 return h.Seen(look.Device, look.Look) is var seen ? new Judgement(Likelihood.OfLook(look.Answer, seen), seen) : null;
+            case Told told:
+                return Circumstances.Judged(told, h.IsRepaired ? null : h.Fault, Circuit);
             case Reading reading:
                 return Read(h, reading);
             case Tightened tightened:
@@ -436,14 +448,18 @@ public sealed class DiagnosisSession
     private static ImmutableSortedDictionary<string, string> Seen(FunctionTested test, FunctionTestStep step) =>
         test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected;
 
-    private static Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
+    private Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
     {
         var (arrival, fit) = hypothesis.Operate(
             steps,
+            (steps.IsEmpty && IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare, Beginning.Unrecorded),
             a => seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
         );
         return new Judgement(fit, string.Join(", ", seen.Keys.Select(k => $"{k} {arrival.Appearances.GetValueOrDefault(k, "")}")));
     }
+
+    /// <summary>Nothing of the circuit itself was seen before.</summary>
+    private bool IsFirst(Hypothesis hypothesis) => _observations.Take(hypothesis.Judged.Count).All(o => o.Entry is Told);
 
     private Judgement Read(Hypothesis hypothesis, Reading reading)
     {
@@ -459,6 +475,11 @@ public sealed class DiagnosisSession
         {
             var good = hypothesis.PredictSound(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
             sound = Likelihood.OfReading(value, good, FullVolts, StraySpan);
+        }
+
+        if (reading.Quantity.IsVolts() && value.Kind == ReadingKind.Number)
+        {
+            hypothesis.NarrowSupply(prediction, value.Number);
         }
 
         hypothesis.HoldAndRelease(setup);
@@ -477,7 +498,7 @@ public sealed class DiagnosisSession
             OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
             FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, Compiled.FunctionTest.Find(test.Step)!).Count)),
             LookSeen => 0.3,
-            Tightened => 0.5,
+            Tightened or Told => 0.5,
             Reading { Value.Kind: ReadingKind.NotSure } => 1,
             _ => NoneOfTheseReadingFit,
         };

@@ -32,7 +32,7 @@ internal sealed partial class Hypothesis
         OwnOhmTables tables,
         ImmutableArray<(TerminalId From, TerminalId To)> pairs,
         Setup setup
-    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs);
+    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs, _supply);
 
     /// <summary>
     /// What a meter would show if its fault were away and every device stood as it stands with it: what "good" means between two points of a
@@ -46,7 +46,7 @@ internal sealed partial class Hypothesis
     ) =>
         Fault is null || IsRepaired
             ? Predict(quantity, tables, pairs, setup)
-            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs);
+            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs, _supply);
 
     private static Prediction[] Predict(
         Network network,
@@ -54,7 +54,8 @@ internal sealed partial class Hypothesis
         Prepared prepared,
         Quantity quantity,
         OwnOhmTables tables,
-        ImmutableArray<(TerminalId From, TerminalId To)> pairs
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        SharedUnknown supply
     )
     {
         if (quantity.IsLive())
@@ -70,8 +71,8 @@ internal sealed partial class Hypothesis
                 .. pairs.Select(p =>
                     quantity switch
                     {
-                        Quantity.Volts => Tolerances.Volts(solution, p.From, p.To, twin),
-                        Quantity.DcVolts => Tolerances.DcVolts(solution, p.From, p.To, twin),
+                        Quantity.Volts => supply.On(Tolerances.Volts(solution, p.From, p.To, twin)),
+                        Quantity.DcVolts => supply.On(Tolerances.DcVolts(solution, p.From, p.To, twin)),
                         _ => Tolerances.Amps(solution, p.From, twin),
                     }
                 ),

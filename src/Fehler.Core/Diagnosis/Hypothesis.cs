@@ -29,6 +29,9 @@ internal sealed partial class Hypothesis
     private double _steady,
         _intermittent;
 
+    /// <summary>How high this panel's supply stands, by what was read so far.</summary>
+    private SharedUnknown _supply = SharedUnknown.Of(Tolerances.SupplyShare);
+
     /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
     private Network? _twin;
 
@@ -99,9 +102,9 @@ internal sealed partial class Hypothesis
     /// <param name="healthy">The healthy circuit, judged up to the entry at which it strikes.</param>
     /// <param name="state">How the healthy circuit stood before that entry.</param>
     /// <param name="followed">Entries before that one.</param>
-    /// <param name="judged">Observations before that one.</param>
+    /// <param name="before">Observations before that one.</param>
     /// <param name="prior">Prior probability of this fault striking.</param>
-    public Hypothesis Struck(Hypothesis healthy, CircuitState state, int followed, int judged, double prior)
+    public Hypothesis Struck(Hypothesis healthy, CircuitState state, int followed, IEnumerable<Observation> before, double prior)
     {
         var found = Fault!.Alterations.OfType<FoundInPosition>().Aggregate(state, Placed);
         var struck = new Hypothesis(
@@ -115,9 +118,12 @@ internal sealed partial class Hypothesis
         {
             Followed = followed,
             Factor = Factor,
+            _supply = healthy._supply,
         };
-        foreach (var judgement in healthy._judged.Take(judged))
+        foreach (var observation in before)
         {
+            // What people told is about the fault, not about the circuit as it was before it struck.
+            var judgement = observation.Entry is Told told ? Circumstances.Judged(told, Fault, _healthy.Circuit) : observation.By(healthy);
             struck.Judge(judgement, judgement);
         }
 
@@ -146,7 +152,7 @@ internal sealed partial class Hypothesis
     {
         _judged.Add(own);
         _steady += Math.Log(own.Fit);
-        _intermittent += Math.Log(IntermittentPresence * own.Fit + (1 - IntermittentPresence) * healthy.Fit);
+        _intermittent += Math.Log(own.ComingAndGoingFit ?? IntermittentPresence * own.Fit + (1 - IntermittentPresence) * healthy.Fit);
     }
 
     /// <summary>
@@ -196,11 +202,18 @@ internal sealed partial class Hypothesis
 
     /// <summary>
     /// Does steps and stays there. Times are rough: "after two minutes" may have been one or four, and a relay was warm from the tries before.
-    /// What fits badly as written is tried with waits half and twice as long, for half of the weight.
+    /// What fits badly as written is tried with waits half and twice as long, for half of the weight; then as if the button had not quite
+    /// been pressed; and as if somebody had started it first without writing that down. A start is what nobody wrote down when nothing was
+    /// operated at all: a job that begins with a machine that runs.
     /// </summary>
-    /// <param name="steps">What was done.</param>
+    /// <param name="steps">What was done; empty for what is seen as it stands.</param>
+    /// <param name="unrecorded">What may have been done before that nobody wrote down, with its share.</param>
     /// <param name="fit">How well what was seen fits where they lead to.</param>
-    public (Arrival Arrival, double Fit) Operate(ImmutableArray<Step> steps, Func<Arrival, double> fit)
+    public (Arrival Arrival, double Fit) Operate(
+        ImmutableArray<Step> steps,
+        (double Share, ImmutableArray<ImmutableArray<Step>> Courses) unrecorded,
+        Func<Arrival, double> fit
+    )
     {
         var best = _trajectories.After(State, steps);
         var most = fit(best);
@@ -216,15 +229,30 @@ internal sealed partial class Hypothesis
                         ),
                     ]
                 );
-                if (RoughShare * fit(other) is var share && share > most)
-                {
-                    (best, most) = (other, share);
-                }
+                Consider(other, RoughShare);
             }
         }
 
+        if (most < NotDoneShare && steps.Length > 0)
+        {
+            Consider(_trajectories.After(State, []), NotDoneShare);
+        }
+
+        foreach (var course in unrecorded.Courses.TakeWhile(_ => most < unrecorded.Share))
+        {
+            Consider(_trajectories.After(State, [.. course, .. steps]), unrecorded.Share);
+        }
+
         Move(best.State);
-        return (best, most);
+        return (best, Math.Max(most, MistakenShare));
+
+        void Consider(Arrival other, double share)
+        {
+            if (share * fit(other) is var shared && shared > most)
+            {
+                (best, most) = (other, shared);
+            }
+        }
     }
 
     /// <summary>Least time from something done to the next look or reading, s (common practice).</summary>
@@ -234,6 +262,13 @@ internal sealed partial class Hypothesis
         RoughFrom = 10;
 
     private static readonly double[] RoughFactors = [2, 0.5];
+
+    /// <summary>
+    /// Share of operations that were not done as written (a button not quite pressed), and least fit of any: what is seen at one moment is
+    /// one event, and all of it may have been written down wrongly at once (common practice: a few in a hundred).
+    /// </summary>
+    private const double NotDoneShare = 0.02,
+        MistakenShare = 0.001;
 
     /// <summary>
     /// Buttons that were held for an operation are let go before anything else is done: nobody holds Start while looking for
@@ -248,6 +283,9 @@ internal sealed partial class Hypothesis
             Move(rested);
         }
     }
+
+    /// <summary>A voltage that was read says how high this panel's supply stands.</summary>
+    public void NarrowSupply(Prediction foretold, double observed) => _supply = _supply.NarrowedBy(foretold, observed);
 
     public void Lift(string conductor) => Move(State with { Lifted = State.Lifted.Add(conductor) });
 

@@ -25,7 +25,9 @@ internal sealed class Observation(JournalEntry entry, int place)
             Reading { Quantity: Quantity.Insulation } r => $"Insulation of {r.From} to {r.To}",
             Tightened t => $"screw of {t.Terminal}",
             Reading r => $"{r.From} to {r.To}{Words.WithHeld(r.Held)}",
+            Told => "Told",
             LookSeen l => $"{l.Device} {l.Look}",
+            OperationSeen { Steps.IsEmpty: true } => "As it stands",
             OperationSeen o => Words.Of(o.Steps),
             FunctionTested f => $"function test {f.Step}",
             _ => "",
@@ -35,6 +37,7 @@ internal sealed class Observation(JournalEntry entry, int place)
         Entry switch
         {
             Reading r => ReadingText.Show(r.Value, r.Quantity),
+            Told t => Circumstances.Of(t),
             LookSeen l => l.Answer,
             Tightened t => t.WasLoose ? "loose" : "tight",
             OperationSeen o => Words.Of(o.Seen),

@@ -3,10 +3,13 @@ namespace Fehler.Core.Diagnosis;
 /// <summary>What a meter would show if a suspect were true.</summary>
 /// <param name="Kind">A value, above range, or stray.</param>
 /// <param name="Value">V or ohm; for stray what cable capacitance alone would lead to, V: a hint, no more.</param>
-/// <param name="Sigma">Standard deviation of what is not known: meter, supply, coil and winding tolerance.</param>
+/// <param name="Sigma">Standard deviation of what is not known and no other reading shares: meter, joints, coil and winding tolerance.</param>
 /// <param name="Spread">Standard deviation that comes from the fault's own unknown size.</param>
 public readonly record struct Prediction(PredictionKind Kind, double Value = 0, double Sigma = 0, double Spread = 0)
 {
+    /// <summary>Standard deviation of what all readings of this panel share: its supply.</summary>
+    internal double Shared { get; init; }
+
     /// <summary>
     /// A fault known only to within a factor spreads a reading by a factor, not by a sum: 200 kohm that may be 400 kohm may
     /// be 100 kohm, but not zero.
@@ -15,7 +18,7 @@ public readonly record struct Prediction(PredictionKind Kind, double Value = 0, 
 
     internal double Factor => 1 + Deviation / Math.Max(Math.Abs(Value), 1e-9);
 
-    internal double Deviation => Math.Sqrt(Sigma * Sigma + Spread * Spread);
+    internal double Deviation => Math.Sqrt(Sigma * Sigma + Spread * Spread + Shared * Shared);
 
     /// <summary>Two standard deviations below and above; readings are taken without sign.</summary>
     public (double Low, double High) Range =>

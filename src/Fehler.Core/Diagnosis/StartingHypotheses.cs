@@ -16,6 +16,10 @@ internal sealed class StartingHypotheses : IHoldsMemory
     /// <summary>Nobody tries more starts than this before calling.</summary>
     private const int MostTrials = 2;
 
+    /// <summary>So many of the ways to start are thought of when nobody said which; and how long ago that was, s.</summary>
+    private const int MostUnrecorded = 5;
+    private const double UnrecordedSeconds = 60;
+
     /// <summary>Share of the voltage between lines that a stray point may show at most: tuned, see evaluation.</summary>
     private const double StrayShare = 0.7;
 
@@ -24,6 +28,7 @@ internal sealed class StartingHypotheses : IHoldsMemory
         Compiled = compiled;
         Courses = new Courses(compiled.Network);
         Trial = TrialBeforeCalling(compiled);
+        Unrecorded = [.. DoneUnrecorded(compiled).Take(MostUnrecorded)];
         FullVolts = ControlVolts(compiled);
         StraySpan = StrayShare * compiled.Circuit.Supply.Kind.SourceOf(compiled.Circuit.Supply)!.LineVolts.Value;
         TotalWeight = compiled.Faults.Sum(f => f.Weight);
@@ -50,6 +55,9 @@ internal sealed class StartingHypotheses : IHoldsMemory
 
     /// <summary>What somebody has usually tried before calling: start, wait, stop.</summary>
     public ImmutableArray<Step> Trial { get; }
+
+    /// <summary>What somebody may have done before anybody wrote anything down: one of the ways to start it, and to stop it.</summary>
+    public ImmutableArray<ImmutableArray<Step>> Unrecorded { get; }
 
     /// <summary>Sum of the catalogue's weights.</summary>
     public double TotalWeight { get; }
@@ -88,6 +96,20 @@ internal sealed class StartingHypotheses : IHoldsMemory
         }
 
         return runUp.WorksAtRest ? [Step.Wait(600)] : [.. steps];
+    }
+
+    private static IEnumerable<ImmutableArray<Step>> DoneUnrecorded(CompiledCircuit compiled)
+    {
+        foreach (var start in compiled.RunUp.Starts)
+        {
+            ImmutableArray<Step> letGo = start.LetGo is null ? [] : [start.LetGo];
+            yield return [.. start.Prepare, start.Act, .. letGo, Step.Wait(UnrecordedSeconds)];
+        }
+
+        foreach (var stop in compiled.RunUp.Stops.Take(1))
+        {
+            yield return [new Step(stop.Tag, "pressed"), new Step(stop.Tag, "released"), Step.Wait(UnrecordedSeconds)];
+        }
     }
 
     private static double ControlVolts(CompiledCircuit compiled)

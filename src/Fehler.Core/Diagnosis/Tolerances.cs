@@ -6,8 +6,14 @@ namespace Fehler.Core.Diagnosis;
 /// <summary>How exactly a reading can be foretold.</summary>
 internal static class Tolerances
 {
-    /// <summary>Standard deviation of the supply when it has not been measured: +-10 % is two of them.</summary>
-    private const double SupplyShare = 0.05;
+    /// <summary>
+    /// Standard deviation of the supply, and of the meter on it, before anything was measured: +-10 % is two of them (IEC 60038, from memory). All volts
+    /// of a panel share it.
+    /// </summary>
+    public const double SupplyShare = 0.045;
+
+    /// <summary>What a voltage differs by beside that: drops, a transformer's regulation, the next glance at the meter.</summary>
+    private const double VoltShare = 0.03;
 
     /// <summary>What a resistance differs by that is not copper of unknown make: meter, temperature, contacts, wires.</summary>
     private const double OhmShare = 0.06;
@@ -40,7 +46,7 @@ internal static class Tolerances
         return new Prediction(
             PredictionKind.Value,
             value,
-            Math.Sqrt(Square(SupplyShare * value) + Square(VoltDigits)),
+            Math.Sqrt(Square(VoltShare * value) + Square(VoltDigits)),
             twin is null ? 0 : Math.Abs(twin.Volts(from, to).Magnitude - value)
         );
     }
@@ -52,7 +58,7 @@ internal static class Tolerances
             ? new Prediction(
                 PredictionKind.Value,
                 value,
-                Math.Sqrt(Square(SupplyShare * value) + Square(DcDigits)),
+                Math.Sqrt(Square(VoltShare * value) + Square(DcDigits)),
                 twin is null ? 0 : Math.Abs(twin.DcVolts(from, to).Magnitude.Value - value)
             )
             : new Prediction(PredictionKind.Stray, value);

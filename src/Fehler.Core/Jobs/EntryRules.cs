@@ -32,8 +32,9 @@ public static class EntryRules
     private static string? Incomplete(JournalEntry entry) =>
         entry switch
         {
-            OperationSeen { Steps.IsDefaultOrEmpty: true } => "An operation has at least one step.",
+            OperationSeen { Steps.IsDefault: true } => "Say what was operated; an empty list for what stands as it is.",
             OperationSeen { Seen: null } or FunctionTested { Seen: null } => "Say what was seen; an empty object for nothing.",
+            OperationSeen { Steps.IsEmpty: true, Seen.IsEmpty: true } => "Say what was operated, or what is seen.",
             OperationSeen operation => IncompleteSeen(operation.Seen),
             FunctionTested test => IncompleteSeen(test.Seen),
             Isolated { Points.IsDefault: true } => "Name the isolating devices that were opened.",
@@ -62,6 +63,7 @@ public static class EntryRules
         {
             Complaint complaint => TooLong(complaint.Text, Text, "The complaint"),
             Fehler.Core.Jobs.Note note => TooLong(note.Text, Note, "The note"),
+            Told told => TooLong(told.Device, Text, "The device"),
             Finding finding => TooLong(finding.Text, Text, "The finding") ?? TooLong(finding.Unit + finding.Fault, Text, "The finding"),
             Repair repair => repair.Parts.Length > Parts
                 ? $"At most {Parts} parts fit in one entry; record the rest in another."

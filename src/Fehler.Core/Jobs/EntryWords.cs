@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Jobs;
@@ -11,7 +12,9 @@ public static class EntryWords
         entry switch
         {
             Complaint complaint => $"Reported: {complaint.Text}",
+            OperationSeen { Steps.IsEmpty: true } standing => $"As it stands: {Of(standing.Seen)}",
             OperationSeen operation => operation.Seen.IsEmpty ? Of(operation.Steps) : $"{Of(operation.Steps)} → {Of(operation.Seen)}",
+            Told told => $"Told: {Circumstances.Of(told)}",
             LookSeen look => $"Looked: {look.Device} {look.Look}: {look.Answer}",
             LiveWorkAcknowledged => "Live tests agreed to",
             Isolated isolated => $"Isolated and locked off: {string.Join(", ", isolated.Points)}",

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Jobs;
@@ -103,6 +104,7 @@ public sealed class JobState
             Reading reading => RefuseReading(reading),
             OperationSeen operation => RefuseSteps(operation.Steps) ?? RefuseSeen(operation.Seen),
             LookSeen look => RefuseLook(look),
+            Told told => RefuseTold(told),
             ProvedDead proof => Liveness != Liveness.IsolatedNotProved ? "Isolate and lock off first, then prove dead."
             : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
             : "Check the voltage detector on a known source before and after; without both the proof does not count.",
@@ -299,6 +301,15 @@ public sealed class JobState
                 : $"{s.Key} cannot be seen as '{s.Value}'; expected one of: {string.Join(", ", device.Kind.Appearances)}."
             )
             .FirstOrDefault(r => r is not null);
+
+    private string? RefuseTold(Told told) =>
+        Circumstances.All.First(c => c.What == told.What).AtDevice
+            ? _circuit.FindDevice(told.Device) is null
+                ? $"Say which device that is about; the circuit has no '{told.Device}'."
+                : null
+            : told.Device.Length > 0
+                ? "That is about the whole circuit, not about one device."
+                : null;
 
     private string? RefuseLook(LookSeen seen)
     {

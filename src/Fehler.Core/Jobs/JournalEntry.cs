@@ -13,6 +13,7 @@ namespace Fehler.Core.Jobs;
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "type")]
 [JsonDerivedType(typeof(Complaint), "complaint")]
 [JsonDerivedType(typeof(OperationSeen), "operation")]
+[JsonDerivedType(typeof(Told), "told")]
 [JsonDerivedType(typeof(LookSeen), "look")]
 [JsonDerivedType(typeof(LiveWorkAcknowledged), "liveWorkAcknowledged")]
 [JsonDerivedType(typeof(Isolated), "isolated")]
@@ -57,8 +58,47 @@ public abstract record JournalEntry
 /// <summary>What was reported, in somebody's words.</summary>
 public sealed record Complaint(string Text) : JournalEntry;
 
-/// <summary>Something was operated and this was seen. Devices that nobody looked at are not in <paramref name="Seen"/>.</summary>
+/// <summary>
+/// Something was operated and this was seen; or nothing was, and this is how it stands. Devices that nobody looked at are not in
+/// <paramref name="Seen"/>.
+/// </summary>
 public sealed record OperationSeen(ImmutableArray<Step> Steps, ImmutableSortedDictionary<string, string> Seen) : JournalEntry;
+
+/// <summary>What somebody told who was there: how often it happens, what was done before, what it smelt of.</summary>
+/// <param name="What">What was told.</param>
+/// <param name="Device">Tag of the device that it is about; empty when it is about none.</param>
+public sealed record Told(Circumstance What, string Device = "") : JournalEntry;
+
+/// <summary>Circumstances of a fault that people know without a meter.</summary>
+public enum Circumstance
+{
+    /// <summary>It fails every time.</summary>
+    EveryTime,
+
+    /// <summary>It fails only now and then.</summary>
+    Sometimes,
+
+    /// <summary>It fails only once it is warm, or while the machine shakes.</summary>
+    OnlyWarm,
+
+    /// <summary>It ran well until now.</summary>
+    RanUntilNow,
+
+    /// <summary>Somebody worked on it before it failed.</summary>
+    WorkedOn,
+
+    /// <summary>It has not run once since it was wired.</summary>
+    NeverRan,
+
+    /// <summary>Rain, washing down, damp.</summary>
+    Water,
+
+    /// <summary>A device was changed.</summary>
+    PartChanged,
+
+    /// <summary>A device smells burnt, is hot or discoloured.</summary>
+    Burnt,
+}
 
 /// <summary>Something was looked at. The answer is one of the look's answers, or <c>not sure</c>.</summary>
 public sealed record LookSeen(string Device, string Look, string Answer) : JournalEntry

@@ -9,7 +9,7 @@ public sealed record Trial(string Label, ImmutableArray<Step> Steps)
     /// <summary>Everything a person can do to a live circuit: nothing, press, let go, operate, wait.</summary>
     public static IEnumerable<Trial> Of(CompiledCircuit compiled)
     {
-        yield return new("Nothing touched, supply on", [Step.Wait(1)]);
+        yield return new("Nothing: as it stands now", []);
         foreach (var device in compiled.Circuit.Devices.Where(d => !compiled.Isolation.Points.Contains(d.Tag)))
         {
             foreach (var actuation in device.Kind.Actuations(device).Where(a => !a.DeadOnly))

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Drawing;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
@@ -39,7 +40,8 @@ public sealed record CircuitView(
     ImmutableArray<string> IsolationPoints,
     ImmutableArray<DesignFinding> Findings,
     ImmutableArray<string> Cautions,
-    ImmutableArray<Trial> Trials
+    ImmutableArray<Trial> Trials,
+    ImmutableArray<CircumstanceInWords> Circumstances
 );
 
 public sealed record LocationView(string Id, string Name, LocationType Type, double CableMetres);
@@ -134,7 +136,8 @@ internal static class CircuitMapping
             compiled.Isolation.Points,
             compiled.DesignReview.Findings,
             [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct().Select(x => $"{x}")],
-            [.. Trial.Of(compiled)]
+            [.. Trial.Of(compiled)],
+            Circumstances.All
         );
 
     private static DeviceView ToView(Circuit circuit, Device d) =>

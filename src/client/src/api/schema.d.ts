@@ -719,6 +719,14 @@ export interface components {
             findings: components["schemas"]["DesignFinding"][];
             cautions: string[];
             trials: components["schemas"]["Trial"][];
+            circumstances: components["schemas"]["CircumstanceInWords"][];
+        };
+        /** @enum {unknown} */
+        Circumstance: "everyTime" | "sometimes" | "onlyWarm" | "ranUntilNow" | "workedOn" | "neverRan" | "water" | "partChanged" | "burnt";
+        CircumstanceInWords: {
+            what: components["schemas"]["Circumstance"];
+            text: string;
+            atDevice: boolean;
         };
         /** @enum {unknown} */
         CloseOutcome: "repairedAndProved" | "nothingFound" | "handedOver";
@@ -925,7 +933,7 @@ export interface components {
             repairedUnits: string[];
             setAside: number[];
         };
-        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryCarriedIn: {
             /** @enum {string} */
             type?: "carriedIn";
@@ -1242,6 +1250,23 @@ export interface components {
             type?: "tightened";
             terminal: components["schemas"]["TerminalId"];
             wasLoose: boolean;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        JournalEntryTold: {
+            /** @enum {string} */
+            type?: "told";
+            what: components["schemas"]["Circumstance"];
+            /** @default  */
+            device: string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */

@@ -26,6 +26,10 @@ watch(
 )
 const seen = ref<Record<string, string>>({})
 const visible = computed(() => props.circuit.devices.filter((d) => d.appearances.length > 0))
+const aboutIt = computed(() => props.circuit.circumstances.filter((c) => !c.atDevice))
+const aboutDevice = computed(() => props.circuit.circumstances.filter((c) => c.atDevice))
+const device = ref<Circuit['devices'][number]>()
+const tell = (what: string, at = '') => emit('entry', { type: 'told', what, device: at } as Entry)
 const looks = computed(() => props.circuit.devices.flatMap((d) => d.looks.map((l) => ({ device: d.tag, ...l }))))
 
 function record() {
@@ -61,6 +65,39 @@ function record() {
       <p class="faint">Leave out what nobody looked at.</p>
       <Button label="Record what happened" :disabled="Object.values(seen).every((v) => !v)" @click="record" />
     </template>
+    <h3>What people say</h3>
+    <div class="row">
+      <Button
+        v-for="c in aboutIt"
+        :key="c.what"
+        :label="c.text"
+        size="small"
+        severity="secondary"
+        variant="outlined"
+        :disabled="job.isClosed"
+        @click="tell(c.what)"
+      />
+    </div>
+    <div class="row">
+      <Select
+        v-model="device"
+        :options="visible"
+        :option-label="named"
+        placeholder="One of the devices…"
+        aria-label="Device that something is said about"
+        :disabled="job.isClosed"
+      />
+      <Button
+        v-for="c in aboutDevice"
+        :key="c.what"
+        :label="c.text"
+        size="small"
+        severity="secondary"
+        variant="outlined"
+        :disabled="job.isClosed || !device"
+        @click="tell(c.what, device!.tag)"
+      />
+    </div>
     <h3>Look first, hands out</h3>
     <div v-for="look in looks" :key="look.device + look.id" class="seen">
       <span>{{ look.question }}<span v-if="look.deadOnly" class="faint"> (isolated)</span></span>
