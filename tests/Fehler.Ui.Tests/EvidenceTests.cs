@@ -80,6 +80,23 @@ public sealed class EvidenceTests : IDisposable
         _screen.See("S2 pressed");
     }
 
+    /// <summary>Nothing has to be operated to say how it stands, and what people say is one touch.</summary>
+    [Fact]
+    public void How_it_stands_and_what_people_say_are_recorded_without_operating_anything()
+    {
+        _screen.OpenTheOpenJob();
+        _screen.ClickText("Tried and seen");
+        _screen.ClickText("Somebody worked on it");
+        _screen.See("Journal (5)");
+        _screen.Choose("trial", "Nothing: as it stands now");
+        _screen.Click("[aria-labelledby=seen-KM1] button:nth-child(1)");
+        _screen.ClickText("Record what happened");
+        _screen.See("Journal (6)");
+        _screen.ClickText("Journal (6)");
+        _screen.See("Told: Somebody worked on it");
+        _screen.See("As it stands: KM1 out");
+    }
+
     private void Begin()
     {
         _screen.OpenTheOpenJob();

@@ -113,7 +113,7 @@ public sealed class ViewsTests : IDisposable
     public void Keys_set_the_meter_change_the_panel_and_explain_themselves()
     {
         _screen.OpenTheOpenJob();
-        _screen.Find("h1").Click();
+        _screen.Find(".state").Click();
         _screen.Keys("j");
         _screen.See("Reported: Chipper feed runs only while Start is held");
         _screen.Keys("t");

@@ -37,7 +37,6 @@ public sealed class WholeJobTests : IDisposable
         Seen("KM1", "out");
         Seen("M1", "stopped");
         _screen.ClickText("Record what happened");
-        _screen.ClickText("Suspects");
         _screen.See("units are still possible");
         panel.Operate([new Step("S2", "released")]);
 

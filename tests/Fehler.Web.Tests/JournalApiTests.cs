@@ -58,6 +58,55 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
         ).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
+    /// <summary>What stands as it is and what people say are entries like others: taken, in words, and refused with what to do.</summary>
+    [Fact]
+    public async Task What_people_know_is_evidence()
+    {
+        var job = await Host.OpenJobAsync(_client, "IN-101");
+        await Add(
+            job,
+            new
+            {
+                type = "operation",
+                steps = Array.Empty<object>(),
+                seen = new { KM1 = "out", M1 = "stopped" },
+            }
+        );
+        await Add(job, new { type = "told", what = "workedOn" });
+        await Add(
+            job,
+            new
+            {
+                type = "told",
+                what = "burnt",
+                device = "KM1",
+            }
+        );
+        var rows = (await Job(job)).GetProperty("entries").EnumerateArray().Select(e => e.GetProperty("text").GetString()).ToList();
+        rows.ShouldContain("As it stands: KM1 out, M1 stopped");
+        rows.ShouldContain("Told: Somebody worked on it");
+        rows.ShouldContain("Told: KM1: Smells burnt, is hot or discoloured");
+        (await Diagnosis(job)).GetProperty("observations").GetInt32().ShouldBe(3);
+        object[] wrong =
+        [
+            new { type = "told", what = "burnt" },
+            new { type = "told", what = "hexed" },
+            new { type = "told", what = "water", device = "KM1" },
+            new
+            {
+                type = "operation",
+                steps = Array.Empty<object>(),
+                seen = new { },
+            },
+        ];
+        foreach (var entry in wrong)
+        {
+            ((int)(await Post(job, entry)).StatusCode).ShouldBeOneOf(400, 422);
+        }
+
+        (await Diagnosis(job)).GetProperty("observations").GetInt32().ShouldBe(3);
+    }
+
     [Fact]
     public async Task Lifted_wires_are_counted_until_they_are_landed_and_block_the_function_test()
     {

@@ -469,12 +469,12 @@ public sealed class DiagnosisSession
         var value = reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } }
             ? new ReadingValue(ReadingKind.OverLimit)
             : reading.Value;
-        var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(value, prediction, FullVolts, StraySpan);
+        var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(reading.Quantity, value, prediction, FullVolts, StraySpan);
         double? sound = null;
         if (hypothesis.Fault is { } fault && reading.Value.Kind != ReadingKind.NotSure && IsAtItsPoints(fault, reading))
         {
             var good = hypothesis.PredictSound(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
-            sound = Likelihood.OfReading(value, good, FullVolts, StraySpan);
+            sound = Likelihood.OfReading(reading.Quantity, value, good, FullVolts, StraySpan);
         }
 
         if (reading.Quantity.IsVolts() && value.Kind == ReadingKind.Number)

@@ -179,9 +179,9 @@ internal sealed partial class Hypothesis
     /// Fit of a reading. Stray readings of one floating piece of circuit repeat each other: what has been seen once and fits
     /// again is no new evidence.
     /// </summary>
-    public double Fit(ReadingValue value, Prediction prediction, double fullVolts, double straySpan)
+    public double Fit(Quantity quantity, ReadingValue value, Prediction prediction, double fullVolts, double straySpan)
     {
-        var fit = Likelihood.OfReading(value, prediction, fullVolts, straySpan);
+        var fit = Likelihood.OfReading(quantity, value, prediction, fullVolts, straySpan);
         if (prediction.Kind != PredictionKind.Stray || value.Kind != ReadingKind.Number)
         {
             return fit;

@@ -31,24 +31,38 @@ public static class Likelihood
 
     private const double Floor = OutlierShare * OutlierDensity;
 
+    /// <summary>
+    /// Share of readings whose leads did not touch what they should: no voltage, and OL. The commonest of all mistakes (common practice: one
+    /// in a hundred of a careful hand), and the one that looks like an open circuit.
+    /// </summary>
+    private const double TouchedNothingShare = 0.01;
+
+    /// <summary>Below this a meter shows that its leads touch nothing, V.</summary>
+    private const double NothingVolts = 2;
+
     /// <summary>Fit of a reading.</summary>
+    /// <param name="quantity">What was measured.</param>
     /// <param name="value">What the meter showed.</param>
     /// <param name="prediction">What it would show under the suspect.</param>
     /// <param name="fullVolts">Control voltage, what "full" means.</param>
     /// <param name="straySpan">Greatest voltage a stray point may show.</param>
-    public static double OfReading(ReadingValue value, Prediction prediction, double fullVolts, double straySpan) =>
+    public static double OfReading(Quantity quantity, ReadingValue value, Prediction prediction, double fullVolts, double straySpan) =>
         value.Kind switch
         {
-            ReadingKind.Number => Floor * (prediction.Kind == PredictionKind.OverLimit ? FoundNothingShare : 1)
+            ReadingKind.Number => (
+                quantity.IsVolts() && Math.Abs(value.Number) < NothingVolts ? TouchedNothingShare
+                : prediction.Kind == PredictionKind.OverLimit ? Floor * FoundNothingShare
+                : Floor
+            )
                 + (1 - OutlierShare) * NumberFit(value.Number, prediction, straySpan),
             ReadingKind.Full => Floor
                 + (1 - OutlierShare)
                     * NumberFit(fullVolts, prediction with { Sigma = Math.Max(prediction.Sigma, 0.07 * fullVolts) }, straySpan),
             ReadingKind.OverLimit => prediction.Kind == PredictionKind.OverLimit ? 1 - OutlierShare
             : prediction.Kind == PredictionKind.Value && prediction.Value > 1e6 ? 0.4
-            : Floor,
+            : TouchedNothingShare,
             ReadingKind.Beep => Floor + (1 - OutlierShare) * BeepFit(prediction),
-            ReadingKind.Silent => Floor + (1 - OutlierShare) * (1 - BeepFit(prediction)),
+            ReadingKind.Silent => TouchedNothingShare + (1 - OutlierShare) * (1 - BeepFit(prediction)),
             _ => prediction.Kind == PredictionKind.Stray ? 0.6 : 0.03,
         };
 

@@ -121,7 +121,7 @@ internal sealed record MeterFault(
     private double Fit(DiagnosisSession session, Reading reading, Judgement judged) =>
         Truth is null ? ShownByDead
         : judged.Reading is { } foretold
-            ? Math.Min(1, Likelihood.OfReading(Truth(reading.Value), foretold, session.FullVolts, session.StraySpan))
+            ? Math.Min(1, Likelihood.OfReading(reading.Quantity, Truth(reading.Value), foretold, session.FullVolts, session.StraySpan))
         : judged.Fit;
 
     private static bool ShowsNothing(Reading reading) =>

@@ -3,11 +3,9 @@ import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
-import { ref } from 'vue'
 import { useSettings } from './composables/useSettings'
 
-const { theme, who, strategy, school } = useSettings()
-const open = ref(false)
+const { theme, who, strategy, school, asking } = useSettings()
 const themes = [
   { label: 'As the device', value: 'auto' },
   { label: 'Light', value: 'light' },
@@ -26,7 +24,7 @@ const ways = [
 </script>
 
 <template>
-  <header class="bar no-print">
+  <header v-if="!$route.meta.isWorkbench" class="bar no-print">
     <RouterLink to="/" class="name" aria-label="Fehler, to the register">
       <svg viewBox="0 0 28 24" width="30" height="26" aria-hidden="true">
         <path d="M2 2v20M2 3h11M2 12h6m6-5 7 10m-2-5h7" fill="none" stroke="currentColor" stroke-width="2.6" />
@@ -44,13 +42,13 @@ const ways = [
       text
       class="who"
       aria-label="Name, light and way of working"
-      @click="open = true"
+      @click="asking = true"
     />
   </header>
   <RouterView v-slot="{ Component, route }">
     <component :is="Component" :key="route.path" />
   </RouterView>
-  <Dialog v-model:visible="open" modal header="You and this screen" :style="{ width: '30rem', maxWidth: '95vw' }">
+  <Dialog v-model:visible="asking" modal header="You and this screen" :style="{ width: '30rem', maxWidth: '95vw' }">
     <div class="fields">
       <label for="who">Your name, as it goes into the journal</label>
       <InputText id="who" v-model="who" maxlength="60" />

@@ -12,7 +12,13 @@ export const router = createRouter({
       component: () => import('./views/setup/SetupView.vue'),
       props: true,
     },
-    { path: '/jobs/:id', name: 'job', component: () => import('./views/job/JobView.vue'), props: true },
+    {
+      path: '/jobs/:id',
+      name: 'job',
+      component: () => import('./views/job/JobView.vue'),
+      props: true,
+      meta: { isWorkbench: true },
+    },
     {
       path: '/jobs/:id/close-out',
       name: 'closeOut',

@@ -38,14 +38,30 @@ public class LikelihoodTests
     [Fact]
     public void Unsteady_speaks_for_a_point_that_nothing_holds() =>
         Likelihood
-            .OfReading(new ReadingValue(ReadingKind.Unsteady), Stray, 230, 280)
-            .ShouldBeGreaterThan(10 * Likelihood.OfReading(new ReadingValue(ReadingKind.Unsteady), Full, 230, 280));
+            .OfReading(Quantity.Volts, new ReadingValue(ReadingKind.Unsteady), Stray, 230, 280)
+            .ShouldBeGreaterThan(10 * Likelihood.OfReading(Quantity.Volts, new ReadingValue(ReadingKind.Unsteady), Full, 230, 280));
 
     [Fact]
     public void OL_fits_an_open_path_and_not_a_coil()
     {
-        Likelihood.OfReading(new ReadingValue(ReadingKind.OverLimit), Open, 230, 280).ShouldBeGreaterThan(0.9);
-        Likelihood.OfReading(new ReadingValue(ReadingKind.OverLimit), Coil, 230, 280).ShouldBeLessThan(5e-3);
+        Likelihood.OfReading(Quantity.Ohms, new ReadingValue(ReadingKind.OverLimit), Open, 230, 280).ShouldBeGreaterThan(0.9);
+        Likelihood.OfReading(Quantity.Ohms, new ReadingValue(ReadingKind.OverLimit), Coil, 230, 280).ShouldBeLessThan(0.02);
+    }
+
+    /// <summary>
+    /// Leads that touch nothing are the commonest mistake (common practice): OL, no beep and no voltage are believed less than a number that
+    /// does not fit.
+    /// </summary>
+    [Fact]
+    public void Nothing_shown_may_be_leads_that_touch_nothing()
+    {
+        Of(0, Full).ShouldBeGreaterThan(3 * Of(100, Full));
+        Likelihood
+            .OfReading(Quantity.Ohms, new ReadingValue(ReadingKind.OverLimit), Coil, 230, 280)
+            .ShouldBeGreaterThan(3 * Likelihood.OfReading(Quantity.Ohms, ReadingValue.Of(20), Coil, 230, 280));
+        Likelihood
+            .OfReading(Quantity.Continuity, new ReadingValue(ReadingKind.Silent), Closed, 230, 280)
+            .ShouldBeGreaterThan(3 * Likelihood.OfReading(Quantity.Continuity, new ReadingValue(ReadingKind.Beep), Open, 230, 280));
     }
 
     /// <summary>Common practice: a beep is enough for a contact, never for a coil.</summary>
@@ -60,8 +76,8 @@ public class LikelihoodTests
     [Fact]
     public void Full_means_the_control_voltage()
     {
-        Likelihood.OfReading(new ReadingValue(ReadingKind.Full), Full, 230, 280).ShouldBeGreaterThan(0.5);
-        Likelihood.OfReading(new ReadingValue(ReadingKind.Full), Nothing, 230, 280).ShouldBeLessThan(5e-3);
+        Likelihood.OfReading(Quantity.Volts, new ReadingValue(ReadingKind.Full), Full, 230, 280).ShouldBeGreaterThan(0.5);
+        Likelihood.OfReading(Quantity.Volts, new ReadingValue(ReadingKind.Full), Nothing, 230, 280).ShouldBeLessThan(5e-3);
     }
 
     [Fact]
@@ -79,13 +95,18 @@ public class LikelihoodTests
     public void A_fault_of_unknown_size_fits_readings_within_its_factor_only()
     {
         var joint = new Prediction(PredictionKind.Value, 4000, 400, 4000);
-        Of(4000, joint).ShouldBeGreaterThan(0.05);
-        Of(2200, joint).ShouldBeGreaterThan(0.02);
-        Of(7500, joint).ShouldBeGreaterThan(0.02);
-        Of(0.3, joint).ShouldBeLessThan(5e-3);
+        OfOhms(4000, joint).ShouldBeGreaterThan(0.05);
+        OfOhms(2200, joint).ShouldBeGreaterThan(0.02);
+        OfOhms(7500, joint).ShouldBeGreaterThan(0.02);
+        OfOhms(0.3, joint).ShouldBeLessThan(5e-3);
     }
 
-    private static double Of(double value, Prediction prediction) => Likelihood.OfReading(ReadingValue.Of(value), prediction, 230, 280);
+    private static double Of(double value, Prediction prediction) =>
+        Likelihood.OfReading(Quantity.Volts, ReadingValue.Of(value), prediction, 230, 280);
 
-    private static double Beep(Prediction prediction) => Likelihood.OfReading(new ReadingValue(ReadingKind.Beep), prediction, 230, 280);
+    private static double OfOhms(double value, Prediction prediction) =>
+        Likelihood.OfReading(Quantity.Ohms, ReadingValue.Of(value), prediction, 230, 280);
+
+    private static double Beep(Prediction prediction) =>
+        Likelihood.OfReading(Quantity.Continuity, new ReadingValue(ReadingKind.Beep), prediction, 230, 280);
 }

@@ -1,8 +1,10 @@
 import { useLocalStorage, usePreferredDark } from '@vueuse/core'
-import { computed, watchEffect } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
 
 const theme = useLocalStorage<'auto' | 'light' | 'dark'>('fehler.theme', 'auto')
 const who = useLocalStorage('fehler.who', '')
+/** Name, light and way of working are being asked for. */
+const asking = ref(false)
 /** Kinds of test that cannot be made now. */
 const without = useLocalStorage<string[]>('fehler.without', [])
 /** Whether earlier repairs move what is suspected. */
@@ -19,5 +21,5 @@ watchEffect(() => document.documentElement.classList.toggle('dark', isDark.value
 
 /** Choices of this browser: who works here, light or dark, way of working, school of symbols. */
 export function useSettings() {
-  return { learn, without, theme, who, strategy, school, isDark }
+  return { asking, learn, without, theme, who, strategy, school, isDark }
 }

@@ -25,6 +25,8 @@ const props = defineProps<{
   operation?: Schemas['OperationView']
   /** Which parts can be tapped as a whole. */
   tappable?: 'operable' | 'all'
+  /** It stands in a window of fixed size and goes to the leads. */
+  isViewport?: boolean
   /** Device or part that is being worked on. */
   marked?: string
 }>()
@@ -37,6 +39,7 @@ const sheets = computed(() =>
     return { sheet, plane, parts: sheet.parts.map((part) => placed(plane, part)) }
   }),
 )
+const leads = computed(() => [props.lead1, props.lead2].filter((t): t is string => !!t))
 const suspicion = computed(() => props.suspicion ?? {})
 const wireShares = computed(() => sharesOfWires(props.circuit, suspicion.value))
 const liftedWires = computed(
@@ -55,8 +58,13 @@ function save(event: Event, type: string) {
 </script>
 
 <template>
-  <DrawingFrame v-slot="{ scale }" :shown="lead1">
-    <figure v-for="{ sheet, plane, parts } in sheets" :key="sheet.type" :style="{ '--natural': plane.width }">
+  <DrawingFrame v-slot="{ scale }" :shown="leads" :is-viewport="isViewport">
+    <figure
+      v-for="{ sheet, plane, parts } in sheets"
+      :key="sheet.type"
+      :class="{ free: isViewport }"
+      :style="{ '--natural': plane.width }"
+    >
       <figcaption>
         {{ sheet.type === 'power' ? 'Power circuit' : 'Control circuit' }}
         <button
@@ -148,7 +156,7 @@ svg {
 }
 @media (max-width: 700px) {
   /* A thumb needs the drawing at its full size; it scrolls in its own frame. */
-  figure {
+  figure:not(.free) {
     flex: none;
     max-width: 100%;
     min-width: 0;

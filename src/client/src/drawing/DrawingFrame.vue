@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useSettings } from '@/composables/useSettings'
+import DrawingOverview from './DrawingOverview.vue'
+import { useViewport } from './useViewport'
 
 // What is around the sheets: size, school, and moving about with the mouse. The sheets get the factor they are drawn with.
 const { school } = useSettings()
@@ -8,11 +10,24 @@ const { school } = useSettings()
 const zoom = ref(0)
 const frame = ref<HTMLElement>()
 
-/** On a wide drawing the point that is asked about is brought into the frame; what is in it already stays where it is. */
-const props = defineProps<{ shown?: string }>()
-watch(
+const props = defineProps<{
+  /** Terminals that are asked about: they are brought into the frame. */
+  shown: string[]
+  /** The frame is a window of fixed size that goes to what is asked about. */
+  isViewport?: boolean
+}>()
+const viewport = useViewport(
+  frame,
   () => props.shown,
+  () => !!props.isViewport,
+  zoom,
+)
+
+/** On a wide drawing the point that is asked about is brought into the frame; what is in it already stays where it is. */
+watch(
+  () => props.shown[0],
   async (terminal) => {
+    if (props.isViewport) return
     await nextTick()
     const box = frame.value?.getBoundingClientRect()
     const at =
@@ -26,7 +41,16 @@ watch(
 )
 
 function scaleBy(factor: number) {
+  viewport.chosen.value = true
   zoom.value = Math.min(4, Math.max(0.3, (zoom.value > 0 ? zoom.value : 1) * factor))
+  if (props.isViewport) void viewport.go()
+}
+
+const isFitted = computed(() => (props.isViewport ? !viewport.chosen.value : zoom.value < 0))
+function fit() {
+  if (!props.isViewport) return (zoom.value = zoom.value < 0 ? 0 : -1)
+  viewport.chosen.value = false
+  return viewport.go()
 }
 
 let grabbed: { x: number; y: number } | undefined
@@ -42,11 +66,16 @@ function drag(event: PointerEvent) {
 </script>
 
 <template>
-  <div>
+  <div :class="{ viewport: isViewport }">
     <div class="tools no-print" role="toolbar" aria-label="Size of the drawing">
       <button type="button" aria-label="Smaller" @click="scaleBy(1 / 1.25)"><i class="pi pi-search-minus" /></button>
-      <button type="button" aria-label="All of it" :aria-pressed="zoom < 0" @click="zoom = zoom < 0 ? 0 : -1">
-        <i class="pi pi-window-maximize" />
+      <button
+        type="button"
+        :aria-label="isViewport ? 'To the test' : 'All of it'"
+        :aria-pressed="isFitted"
+        @click="fit"
+      >
+        <i class="pi" :class="isViewport ? 'pi-bullseye' : 'pi-window-maximize'" />
       </button>
       <button type="button" aria-label="Larger" @click="scaleBy(1.25)"><i class="pi pi-search-plus" /></button>
       <label
@@ -68,6 +97,13 @@ function drag(event: PointerEvent) {
     >
       <slot :scale="zoom > 0 ? zoom : 1" />
     </div>
+    <DrawingOverview
+      v-if="isViewport && !viewport.isWhole.value"
+      v-bind="viewport.content.value"
+      :points="viewport.points.value"
+      :view="viewport.view.value"
+      @go="viewport.moveTo"
+    />
   </div>
 </template>
 
@@ -118,8 +154,33 @@ function drag(event: PointerEvent) {
 .sheets {
   overflow-x: auto;
 }
+.viewport {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+}
+.viewport .tools {
+  position: absolute;
+  z-index: 1;
+  left: 0;
+  bottom: 0;
+}
 @media (max-width: 700px) {
-  .sheets {
+  .viewport .tools label {
+    display: none;
+  }
+}
+.viewport .sheets {
+  flex: 1;
+  min-height: 0;
+  max-height: none;
+  flex-wrap: nowrap;
+  overflow: auto;
+  overscroll-behavior: contain;
+}
+@media (max-width: 700px) {
+  :not(.viewport) > .sheets {
     flex-flow: column nowrap;
   }
 }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { onKeyStroke } from '@vueuse/core'
+import { onKeyStroke, useMediaQuery, useTitle } from '@vueuse/core'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
-import { computed, ref, toRef } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Entry, Proposal } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
@@ -28,7 +28,24 @@ const wire = ref('')
 const help = ref(false)
 /** The answer whose leavings are shown in the drawing instead of what is suspected now. */
 const previewed = ref<Proposal['outcomes'][number]>()
-const panel = ref<'suspects' | 'tried' | 'journal'>('suspects')
+type Panel = 'next' | 'suspects' | 'tried' | 'journal'
+/** Wide enough for all regions at once; otherwise one of them stands under the drawing. */
+const isWide = useMediaQuery('(min-width: 1000px)')
+const panel = ref<Panel>(isWide.value ? 'journal' : 'next')
+watch(isWide, (wide) => {
+  if (wide && panel.value !== 'tried') panel.value = 'journal'
+})
+const tabs = computed<{ id: Panel; label: string }[]>(() => [
+  ...(isWide.value
+    ? []
+    : ([
+        { id: 'next', label: 'Test' },
+        { id: 'suspects', label: 'Suspects' },
+      ] as const)),
+  { id: 'tried', label: 'Tried and seen' },
+  { id: 'journal', label: `Journal (${job.value?.entries.length ?? 0})` },
+])
+useTitle(computed(() => (job.value ? `${job.value.circuitTag} ${job.value.title} · Fehler` : 'Fehler')))
 
 const proposedTrial = computed(() =>
   proposal.value?.kind === 'operation'
@@ -78,6 +95,8 @@ const hasEvidence = computed(() => diagnosis.value && diagnosis.value.status !==
 
 async function add(entry: Entry) {
   await recordHere(entry)
+  // What was seen has been said: under the drawing stands the next test again.
+  if (!isWide.value && entry.type === 'operation') panel.value = 'next'
 }
 
 function lift(conductor: string, end: string) {
@@ -124,7 +143,7 @@ defineExpose({ id: toRef(props, 'id') })
 </script>
 
 <template>
-  <div v-if="job && circuit">
+  <div v-if="job && circuit" class="bench" :class="[panel, { wide: isWide }]">
     <StateBand
       ref="band"
       :job="job"
@@ -133,48 +152,43 @@ defineExpose({ id: toRef(props, 'id') })
       :offline="offline"
       :unsaved="unsaved"
       @entry="add"
+      @help="help = true"
     />
-    <main class="page">
-      <header class="head">
-        <h1>
-          <RouterLink :to="`/circuits/${job.circuitId}`">{{ job.circuitTag }}</RouterLink> {{ job.circuitTitle }}:
-          {{ job.title }}
-        </h1>
-        <span v-if="job.isClosed" class="closed">closed</span>
-        <Button
-          v-else
-          label="Repair and close out"
-          icon="pi pi-check-square"
-          variant="outlined"
-          class="no-print"
-          @click="router.push(`/jobs/${id}/close-out`)"
+    <PageProblem :text="problem" />
+    <main class="regions">
+      <section class="sheet drawing" aria-label="Drawing">
+        <CircuitDrawing
+          is-viewport
+          :circuit="circuit"
+          :lead1="test?.from"
+          :lead2="test?.to"
+          :suspicion="suspicion"
+          :readings="readings"
+          :live-wires="diagnosis?.liveWires"
+          :lifted="lifted"
+          @terminal="leads.tap"
+          @wire="wire = $event"
         />
-        <Button label="?" text class="no-print" aria-label="Shortcuts" @click="help = true" />
-      </header>
-      <PageProblem :text="problem" />
-      <div class="grid">
-        <section class="sheet drawing">
-          <CircuitDrawing
-            :circuit="circuit"
-            :lead1="test?.from"
-            :lead2="test?.to"
-            :suspicion="suspicion"
-            :readings="readings"
-            :live-wires="diagnosis?.liveWires"
-            :lifted="lifted"
-            @terminal="leads.tap"
-            @wire="wire = $event"
-          />
-          <p v-if="previewed" class="preview" role="status">
-            <strong>If it shows {{ previewed.shows }}:</strong> shaded is what that would leave.
-          </p>
-          <p class="legend faint">
-            Thick broken line: live in a good circuit as it now stands. Shaded: suspected, with its share. Tap a
-            terminal to move lead {{ moving }}; tap a wire number for its route, to lift it or to measure at the strip.
-          </p>
-        </section>
+        <p v-if="previewed" class="preview" role="status">
+          <strong>If it shows {{ previewed.shows }}:</strong> shaded is what that would leave.
+        </p>
+      </section>
+      <div class="tabs no-print" role="tablist" aria-label="Regions">
+        <button
+          v-for="t in tabs"
+          :id="`tab-${t.id}`"
+          :key="t.id"
+          role="tab"
+          :aria-selected="panel === t.id"
+          :aria-controls="`panel-${t.id}`"
+          @click="panel = t.id"
+        >
+          {{ t.label }}
+        </button>
+      </div>
+      <div v-if="isWide || panel === 'next' || panel === 'suspects'" class="right">
         <NextTestCard
-          v-if="!job.isClosed"
+          v-if="!job.isClosed && (isWide || panel === 'next')"
           class="card"
           :job="job"
           :circuit="circuit"
@@ -198,36 +212,35 @@ defineExpose({ id: toRef(props, 'id') })
           @choose="leads.choose"
           @reset="leads.reset"
         />
-        <div class="side">
-          <div class="tabs no-print" role="tablist">
-            <button role="tab" :aria-selected="panel === 'suspects'" @click="panel = 'suspects'">Suspects</button>
-            <button role="tab" :aria-selected="panel === 'tried'" @click="panel = 'tried'">Tried and seen</button>
-            <button role="tab" :aria-selected="panel === 'journal'" @click="panel = 'journal'">
-              Journal ({{ job.entries.length }})
-            </button>
-          </div>
-          <template v-if="panel === 'suspects'">
-            <SuspectList
-              v-if="diagnosis && hasEvidence"
-              :diagnosis="diagnosis"
-              @meter="add({ type: 'meterChecked', good: $event, meter: '' } as Entry)"
-            />
-            <section v-else class="sheet empty">
-              <p v-if="!diagnosis">Working out the suspects of this circuit…</p>
-              <p v-else>{{ diagnosis.summary }}</p>
-              <Button v-if="!job.isClosed" label="Say what was tried and seen" @click="panel = 'tried'" />
-            </section>
-          </template>
-          <TriedAndSeen v-if="panel === 'tried'" :job="job" :circuit="circuit" :proposed="proposedTrial" @entry="add" />
-          <JournalList
-            v-if="panel === 'journal'"
-            :job="job"
-            :waiting="waiting"
-            @entry="add"
-            @mend="(w, entry, label) => void mend(w, entry, label)"
-            @let-go="letGo"
+        <div v-if="isWide || panel === 'suspects'" id="panel-suspects" class="suspects">
+          <SuspectList
+            v-if="diagnosis && hasEvidence"
+            :diagnosis="diagnosis"
+            @meter="add({ type: 'meterChecked', good: $event, meter: '' } as Entry)"
           />
+          <section v-else class="sheet empty">
+            <p v-if="!diagnosis">Working out the suspects of this circuit…</p>
+            <p v-else>{{ diagnosis.summary }}</p>
+            <Button v-if="!job.isClosed" label="Say what was tried and seen" @click="panel = 'tried'" />
+          </section>
         </div>
+      </div>
+      <div
+        v-if="panel === 'tried' || panel === 'journal'"
+        :id="`panel-${panel}`"
+        class="below"
+        role="tabpanel"
+        :aria-labelledby="`tab-${panel}`"
+      >
+        <TriedAndSeen v-if="panel === 'tried'" :job="job" :circuit="circuit" :proposed="proposedTrial" @entry="add" />
+        <JournalList
+          v-else
+          :job="job"
+          :waiting="waiting"
+          @entry="add"
+          @mend="(w, entry, label) => void mend(w, entry, label)"
+          @let-go="letGo"
+        />
       </div>
     </main>
     <Dialog
@@ -298,6 +311,11 @@ defineExpose({ id: toRef(props, 'id') })
         <dt>C</dt>
         <dd>repair and close out</dd>
       </dl>
+      <h3>In the drawing</h3>
+      <p>
+        Thick broken line: live in a good circuit as it now stands. Shaded: suspected, with its share. Tap a terminal to
+        move lead {{ moving }}; tap a wire number for its route, to lift it or to measure at the strip.
+      </p>
     </Dialog>
   </div>
   <main v-else class="page">
@@ -308,53 +326,71 @@ defineExpose({ id: toRef(props, 'id') })
 
 <style scoped>
 .page {
-  padding: 0.7rem 1rem 2rem;
-  max-width: 1700px;
-  margin: 0 auto;
+  padding: 1rem;
 }
-.head {
+/* The job fills the window: the page never scrolls, its regions do. */
+.bench {
+  height: 100dvh;
   display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.6rem;
-  margin-bottom: 0.6rem;
+  flex-direction: column;
+  overflow: hidden;
 }
-.head h1 {
-  flex: 1 1 18rem;
-  font-size: 1.25rem;
-}
-.preview {
-  border-left: 6px solid var(--petrol);
-  padding: 0.2rem 0.6rem;
-}
-.closed {
-  border: 2px solid var(--petrol);
-  padding: 0.2rem 0.6rem;
-  font-weight: 600;
-}
-.grid {
+.regions {
+  flex: 1;
+  min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(20rem, 22.5rem);
-  grid-template-areas: 'drawing card' 'drawing side';
-  grid-template-rows: auto 1fr;
-  gap: 0.8rem;
-  align-items: start;
+  gap: 0.6rem;
+  padding: 0.6rem;
+}
+.wide .regions {
+  grid-template-columns: minmax(0, 1fr) minmax(21rem, 24rem);
+  grid-template-rows: minmax(0, 1fr) auto minmax(6rem, 19%);
+  grid-template-areas: 'drawing right' 'tabs right' 'below right';
+}
+.wide.tried .regions {
+  grid-template-rows: minmax(0, 1fr) auto minmax(7rem, 55%);
+}
+.right {
+  grid-area: right;
+  display: flex;
+  flex-direction: column;
+  gap: 0.6rem;
+  min-height: 0;
 }
 .card {
-  grid-area: card;
+  flex: 0 1 auto;
+  min-height: 50%;
+}
+.suspects {
+  flex: 1 1 38%;
 }
 .drawing {
   grid-area: drawing;
-  padding: 0.6rem;
-  overflow-x: auto;
+  position: relative;
+  min-height: 0;
+  padding: 0.4rem;
 }
-.legend {
-  font-size: 0.85rem;
+.card,
+.suspects,
+.below {
+  overflow: auto;
+  min-height: 0;
+  overscroll-behavior: contain;
 }
-.side {
-  grid-area: side;
-  display: grid;
-  gap: 0.6rem;
+.below {
+  grid-area: below;
+}
+.tabs {
+  grid-area: tabs;
+}
+.preview {
+  position: absolute;
+  left: 0.6rem;
+  top: 0.4rem;
+  margin: 0;
+  background: var(--sheet);
+  border-left: 6px solid var(--petrol);
+  padding: 0.2rem 0.6rem;
 }
 .tabs {
   display: flex;
@@ -386,13 +422,30 @@ defineExpose({ id: toRef(props, 'id') })
 .keys dd {
   margin: 0;
 }
-@media (max-width: 900px) {
-  .page {
-    padding: 0.5rem;
-  }
-  .grid {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-areas: 'card' 'drawing' 'side';
+.bench:not(.wide) .regions {
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: minmax(0, 36%) minmax(0, 1fr) auto;
+  grid-template-areas: 'drawing' 'below' 'tabs';
+  gap: 0.4rem;
+  padding: 0.4rem;
+}
+.bench:not(.wide) .right {
+  grid-area: below;
+}
+.bench:not(.wide) .card {
+  flex: 1;
+}
+.bench:not(.wide) .tabs button {
+  min-height: 52px;
+  border-bottom: 0;
+  border-top: 3px solid var(--line);
+}
+@media print {
+  .bench,
+  .regions {
+    display: block;
+    height: auto;
+    overflow: visible;
   }
 }
 </style>

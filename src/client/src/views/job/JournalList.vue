@@ -34,7 +34,7 @@ function addNote() {
 
 <template>
   <section class="sheet journal" aria-label="Journal">
-    <h2>Journal</h2>
+    <h2 :class="{ 'visually-hidden': !job.isClosed }">Journal</h2>
     <p v-if="job.setAside.length" class="waiting" role="status">
       {{ job.setAside.length }} entr{{ job.setAside.length === 1 ? 'y' : 'ies' }} of this journal cannot be read any
       more (number {{ job.setAside.join(', ') }}) and do not count.
@@ -52,21 +52,25 @@ function addNote() {
         @let-go="emit('letGo', w)"
       />
       <li v-for="row in rows" :key="row.entry.id">
-        <span :class="{ struck: row.struck || row.void }" class="figures">{{ row.text }}</span>
-        <span class="faint figures"> {{ when(row.entry.at) }} {{ row.entry.who }}</span>
-        <span v-if="row.entry.origin" class="faint"> (from {{ row.entry.origin }})</span>
-        <span v-if="row.void" class="faint"> (meter was wrong)</span>
-        <span v-if="row.struck" class="faint"> (struck out)</span>
-        <Button
-          v-if="row.canBeStruck"
-          icon="pi pi-times"
-          text
-          severity="secondary"
-          class="strike no-print"
-          :aria-label="`Strike out: ${row.text}`"
-          title="Strike out"
-          @click="striking = row"
-        />
+        <div class="line">
+          <span class="what">
+            <span :class="{ struck: row.struck || row.void }" class="figures">{{ row.text }}</span>
+            <span v-if="row.entry.origin" class="faint"> (from {{ row.entry.origin }})</span>
+            <span v-if="row.void" class="faint"> (meter was wrong)</span>
+            <span v-if="row.struck" class="faint"> (struck out)</span>
+          </span>
+          <span class="faint figures when">{{ when(row.entry.at) }} {{ row.entry.who }}</span>
+          <Button
+            v-if="row.canBeStruck"
+            icon="pi pi-times"
+            text
+            severity="secondary"
+            class="strike no-print"
+            :aria-label="`Strike out: ${row.text}`"
+            title="Strike out"
+            @click="striking = row"
+          />
+        </div>
       </li>
     </ol>
     <Dialog
@@ -107,7 +111,7 @@ ol {
 }
 li {
   border-top: 1px solid var(--line);
-  padding: 0.3rem 0;
+  padding: 0.25rem 0;
 }
 .struck {
   text-decoration: line-through;
@@ -115,9 +119,28 @@ li {
 .waiting {
   color: var(--doubt);
 }
+.line {
+  display: flex;
+  align-items: center;
+  gap: 0.2rem 0.8rem;
+}
+.what {
+  flex: 1 1 auto;
+}
+.when {
+  white-space: nowrap;
+  font-size: 0.9rem;
+}
 .strike {
-  float: right;
-  min-height: 36px;
+  margin: -0.3rem 0;
+}
+@media (max-width: 700px) {
+  .line {
+    flex-wrap: wrap;
+  }
+  .what {
+    flex-basis: 75%;
+  }
 }
 .wide {
   width: 100%;

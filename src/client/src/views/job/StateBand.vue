@@ -3,10 +3,14 @@ import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
 import Dialog from 'primevue/dialog'
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Circuit, Entry, Job, SafetyStep } from '@/api/client'
+import { useSettings } from '@/composables/useSettings'
 
 const props = defineProps<{ job: Job; circuit: Circuit; waiting: number; offline: boolean; unsaved: boolean }>()
-const emit = defineEmits<{ entry: [entry: Entry] }>()
+const emit = defineEmits<{ entry: [entry: Entry]; help: [] }>()
+const router = useRouter()
+const { who, asking: you } = useSettings()
 
 const asking = ref<SafetyStep>()
 const ticks = ref<string[]>([])
@@ -50,7 +54,15 @@ defineExpose({ ask })
 
 <template>
   <section class="band" :class="looks.type" aria-label="State of the circuit">
+    <RouterLink to="/" class="home no-print" aria-label="To the register" title="To the register">
+      <i class="pi pi-arrow-left" aria-hidden="true" />
+    </RouterLink>
     <div class="state" role="status"><i :class="['pi', looks.icon]" aria-hidden="true" /> {{ job.state }}</div>
+    <h1>
+      <RouterLink :to="`/circuits/${job.circuitId}`">{{ job.circuitTag }}</RouterLink> {{ job.circuitTitle }}:
+      {{ job.title }}
+    </h1>
+    <span v-if="job.isClosed" class="lifted">closed</span>
     <div v-if="job.lifted.length" class="lifted" role="status">
       {{ job.lifted.length }} wire{{ job.lifted.length > 1 ? 's' : '' }} lifted:
       {{ job.lifted.map((l) => l.conductor).join(', ') }}
@@ -72,6 +84,23 @@ defineExpose({ ask })
         variant="outlined"
         @click="ask(p.step!)"
       />
+      <Button
+        v-if="!job.isClosed"
+        label="Repair and close out"
+        icon="pi pi-check-square"
+        severity="contrast"
+        variant="outlined"
+        @click="router.push(`/jobs/${job.id}/close-out`)"
+      />
+      <Button
+        :label="who || 'Who are you?'"
+        icon="pi pi-user"
+        text
+        class="who"
+        aria-label="Name, light and way of working"
+        @click="you = true"
+      />
+      <Button label="?" text aria-label="Shortcuts" @click="emit('help')" />
     </div>
   </section>
   <Dialog
@@ -93,21 +122,39 @@ defineExpose({ ask })
 
 <style scoped>
 .band {
-  position: sticky;
-  top: 0;
   z-index: 5;
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 0.4rem 1.2rem;
-  padding: 0.35rem 1rem;
+  gap: 0.3rem 1rem;
+  padding: 0.3rem 0.8rem;
   border-bottom: 2px solid var(--ink);
+}
+.home {
+  display: grid;
+  place-items: center;
+  width: 44px;
+  height: 44px;
+  color: inherit;
+  text-decoration: none;
 }
 .state {
   font:
     600 1.45rem 'Barlow Semi Condensed',
     sans-serif;
   letter-spacing: 0.02em;
+  white-space: nowrap;
+}
+h1 {
+  flex: 1 1 12rem;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  font-size: 1.1rem;
+}
+h1 a {
+  color: inherit;
 }
 .state .pi {
   font-size: 1.25rem;
@@ -163,6 +210,14 @@ defineExpose({ ask })
   }
   .state {
     font-size: 1.15rem;
+  }
+  h1 {
+    flex: 1 1 60%;
+    order: 1;
+    font-size: 1rem;
+  }
+  .who :deep(.p-button-label) {
+    display: none;
   }
 }
 </style>
