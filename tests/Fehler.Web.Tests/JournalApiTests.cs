@@ -91,7 +91,12 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
         [
             new { type = "told", what = "burnt" },
             new { type = "told", what = "hexed" },
-            new { type = "told", what = "water", device = "KM1" },
+            new
+            {
+                type = "told",
+                what = "water",
+                device = "KM1",
+            },
             new
             {
                 type = "operation",

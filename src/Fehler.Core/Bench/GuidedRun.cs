@@ -103,7 +103,8 @@ public sealed class GuidedRun
     /// <summary>Tries the circuit the way an operator would: start, hold, release, wait, stop.</summary>
     private void ShowSymptom()
     {
-        var healthy = new SimulatedPanel(_compiled, []);
+        // A sound panel of the same make: what scatters is no symptom.
+        var healthy = new SimulatedPanel(_compiled, [], _options.Seed, _options.Differs);
         var shows = false;
         Add(new LiveWorkAcknowledged());
         foreach (var told in _entries.OfType<OperationSeen>().Any() ? [] : _options.Told)

@@ -477,9 +477,9 @@ public sealed class DiagnosisSession
             sound = Likelihood.OfReading(reading.Quantity, value, good, FullVolts, StraySpan);
         }
 
-        if (reading.Quantity.IsVolts() && value.Kind == ReadingKind.Number)
+        if (value.Kind == ReadingKind.Number)
         {
-            hypothesis.NarrowSupply(prediction, value.Number);
+            hypothesis.Narrow(reading.Quantity, prediction, value.Number);
         }
 
         hypothesis.HoldAndRelease(setup);

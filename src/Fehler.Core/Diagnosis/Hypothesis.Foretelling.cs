@@ -32,7 +32,7 @@ internal sealed partial class Hypothesis
         OwnOhmTables tables,
         ImmutableArray<(TerminalId From, TerminalId To)> pairs,
         Setup setup
-    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs, _supply);
+    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs, _supply, _size);
 
     /// <summary>
     /// What a meter would show if its fault were away and every device stood as it stands with it: what "good" means between two points of a
@@ -46,7 +46,7 @@ internal sealed partial class Hypothesis
     ) =>
         Fault is null || IsRepaired
             ? Predict(quantity, tables, pairs, setup)
-            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs, _supply);
+            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs, _supply, _size);
 
     private static Prediction[] Predict(
         Network network,
@@ -55,7 +55,8 @@ internal sealed partial class Hypothesis
         Quantity quantity,
         OwnOhmTables tables,
         ImmutableArray<(TerminalId From, TerminalId To)> pairs,
-        SharedUnknown supply
+        SharedUnknown supply,
+        FaultSize size
     )
     {
         if (quantity.IsLive())
@@ -71,9 +72,9 @@ internal sealed partial class Hypothesis
                 .. pairs.Select(p =>
                     quantity switch
                     {
-                        Quantity.Volts => supply.On(Tolerances.Volts(solution, p.From, p.To, twin)),
-                        Quantity.DcVolts => supply.On(Tolerances.DcVolts(solution, p.From, p.To, twin)),
-                        _ => Tolerances.Amps(solution, p.From, twin),
+                        Quantity.Volts => supply.On(Tolerances.Volts(solution, p.From, p.To, twin, size)),
+                        Quantity.DcVolts => supply.On(Tolerances.DcVolts(solution, p.From, p.To, twin, size)),
+                        _ => Tolerances.Amps(solution, p.From, twin, size),
                     }
                 ),
             ];
@@ -89,8 +90,8 @@ internal sealed partial class Hypothesis
             .. ohms.Select(
                 (value, i) =>
                     isInsulation
-                        ? Tolerances.Insulation(value, twinOhms[i])
-                        : Tolerances.Ohms(value, twinOhms[i], more[i], tables.Own(pairs[i]))
+                        ? Tolerances.Insulation(value, twinOhms[i], size)
+                        : Tolerances.Ohms(value, twinOhms[i], more[i], size, tables.Own(pairs[i]))
             ),
         ];
     }

@@ -32,6 +32,9 @@ internal sealed partial class Hypothesis
     /// <summary>How high this panel's supply stands, by what was read so far.</summary>
     private SharedUnknown _supply = SharedUnknown.Of(Tolerances.SupplyShare);
 
+    /// <summary>How large the fault is, by what was read so far.</summary>
+    private FaultSize _size = FaultSize.Unknown;
+
     /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
     private Network? _twin;
 
@@ -284,8 +287,16 @@ internal sealed partial class Hypothesis
         }
     }
 
-    /// <summary>A voltage that was read says how high this panel's supply stands.</summary>
-    public void NarrowSupply(Prediction foretold, double observed) => _supply = _supply.NarrowedBy(foretold, observed);
+    /// <summary>What was read says how large the fault is and, where it was a voltage, how high this panel's supply stands.</summary>
+    public void Narrow(Quantity quantity, Prediction foretold, double observed)
+    {
+        if (quantity.IsVolts())
+        {
+            _supply = _supply.NarrowedBy(foretold, observed);
+        }
+
+        _size = _size.NarrowedBy(foretold, observed);
+    }
 
     public void Lift(string conductor) => Move(State with { Lifted = State.Lifted.Add(conductor) });
 

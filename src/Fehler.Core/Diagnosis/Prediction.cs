@@ -10,11 +10,14 @@ public readonly record struct Prediction(PredictionKind Kind, double Value = 0, 
     /// <summary>Standard deviation of what all readings of this panel share: its supply.</summary>
     internal double Shared { get; init; }
 
+    /// <summary>What one step of the fault's unknown size changes; zero where its size does not matter.</summary>
+    internal double SizeSlope { get; init; }
+
     /// <summary>
     /// A fault known only to within a factor spreads a reading by a factor, not by a sum: 200 kohm that may be 400 kohm may
-    /// be 100 kohm, but not zero.
+    /// be 100 kohm, but not zero. Near zero a factor is no spread: a microvolt that may be two microvolts is no volt.
     /// </summary>
-    internal bool IsByFactor => Spread > 0.3 * Math.Abs(Value);
+    internal bool IsByFactor => Spread > 0.3 * Math.Abs(Value) && Math.Abs(Value) > 2 * Sigma;
 
     internal double Factor => 1 + Deviation / Math.Max(Math.Abs(Value), 1e-9);
 

@@ -37,6 +37,8 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
 
         return session.Observations.Any(o =>
             o.FitOf(best) > ProvesAbove
+            // What nothing holds may show anything: it points, it does not prove.
+            && o.By(best).Reading is not { Kind: PredictionKind.Stray }
             && o.FitOf(best) > Telling * (o.By(best).SoundFit ?? o.FitOf(session.Healthy))
             && RivalsThatFit(o, suspect, best) < Assessment.OpenShare
             && o.Entry switch

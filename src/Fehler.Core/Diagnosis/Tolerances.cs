@@ -35,84 +35,65 @@ internal static class Tolerances
         DcDigits = 0.4,
         ClampDigits = 0.05;
 
-    public static Prediction Volts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
+    /// <param name="solution">The circuit solved.</param>
+    /// <param name="from">First lead.</param>
+    /// <param name="to">Second lead.</param>
+    /// <param name="twin">The same with the fault one step larger; null where its size is known.</param>
+    /// <param name="size">What is known of the fault's size.</param>
+    public static Prediction Volts(Solution solution, TerminalId from, TerminalId to, Solution? twin, FaultSize size)
     {
         var value = solution.Volts(from, to).Magnitude;
-        if (!solution.IsFirm(from, to))
-        {
-            return new Prediction(PredictionKind.Stray, value);
-        }
-
-        return new Prediction(
-            PredictionKind.Value,
-            value,
-            Math.Sqrt(Square(VoltShare * value) + Square(VoltDigits)),
-            twin is null ? 0 : Math.Abs(twin.Volts(from, to).Magnitude - value)
-        );
+        return solution.IsFirm(from, to)
+            ? Sized(value, twin?.Volts(from, to).Magnitude ?? value, size, VoltShare, VoltDigits)
+            : new Prediction(PredictionKind.Stray, value);
     }
 
-    public static Prediction DcVolts(Solution solution, TerminalId from, TerminalId to, Solution? twin)
+    public static Prediction DcVolts(Solution solution, TerminalId from, TerminalId to, Solution? twin, FaultSize size)
     {
         var value = solution.DcVolts(from, to).Magnitude.Value;
         return solution.IsFirmDirect(from, to)
-            ? new Prediction(
-                PredictionKind.Value,
-                value,
-                Math.Sqrt(Square(VoltShare * value) + Square(DcDigits)),
-                twin is null ? 0 : Math.Abs(twin.DcVolts(from, to).Magnitude.Value - value)
-            )
+            ? Sized(value, twin?.DcVolts(from, to).Magnitude.Value ?? value, size, VoltShare, DcDigits)
             : new Prediction(PredictionKind.Stray, value);
     }
 
     /// <summary>Current by a clamp around the lead at a terminal.</summary>
-    public static Prediction Amps(Solution solution, TerminalId at, Solution? twin)
+    public static Prediction Amps(Solution solution, TerminalId at, Solution? twin, FaultSize size)
     {
         var value = solution.Amps(at).Value;
-        return new Prediction(
-            PredictionKind.Value,
-            value,
-            Math.Sqrt(Square(LoadShare * value) + Square(ClampDigits)),
-            twin is null ? 0 : Math.Abs(twin.Amps(at).Value - value)
-        );
+        return Sized(value, twin?.Amps(at).Value ?? value, size, LoadShare, ClampDigits);
     }
 
     /// <param name="value">By the description, ohm.</param>
     /// <param name="twin">With the fault of another size, ohm.</param>
     /// <param name="more">With one standard deviation more copper in the windings, ohm.</param>
+    /// <param name="size">What is known of the fault's size.</param>
     /// <param name="own">What this very circuit was measured at before, as a multiple of the description; null when it was not.</param>
-    public static Prediction Ohms(double value, double twin, double more, double? own = null)
+    public static Prediction Ohms(double value, double twin, double more, FaultSize size, double? own = null)
     {
         if (double.IsInfinity(value))
         {
             return new Prediction(PredictionKind.OverLimit);
         }
 
-        var known = value * (own ?? 1);
-        return new Prediction(
-            PredictionKind.Value,
-            known,
-            Math.Sqrt(Square((own is null ? OhmShare : MeasuredShare) * known) + Square(OhmDigits)),
-            Math.Sqrt(
-                Square(double.IsInfinity(twin) ? known : twin - value)
-                    + Square(
-                        own is not null ? 0
-                        : double.IsInfinity(more) ? known
-                        : more - value
-                    )
-            )
+        var (factor, copper) = (
+            own ?? 1,
+            own is not null ? 0
+            : double.IsInfinity(more) ? value
+            : more - value
         );
+        var sized = Sized(factor * value, factor * twin, size, own is null ? OhmShare : MeasuredShare, OhmDigits);
+        return sized with { Spread = Math.Sqrt(Square(sized.Spread) + Square(copper)) };
     }
 
     /// <summary>Insulation is known to a factor, not to a share; what is above the meter's range is as good as infinite.</summary>
-    public static Prediction Insulation(double value, double twin) =>
-        double.IsInfinity(value)
-            ? new Prediction(PredictionKind.OverLimit)
-            : new Prediction(
-                PredictionKind.Value,
-                value,
-                Math.Sqrt(Square(InsulationShare * value) + Square(OhmDigits)),
-                double.IsInfinity(twin) ? value : Math.Abs(twin - value)
-            );
+    public static Prediction Insulation(double value, double twin, FaultSize size) =>
+        double.IsInfinity(value) ? new Prediction(PredictionKind.OverLimit) : Sized(value, twin, size, InsulationShare, OhmDigits);
+
+    private static Prediction Sized(double given, double twin, FaultSize size, double share, double digits)
+    {
+        var (value, spread, slope) = size.Between(given, twin);
+        return new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(share * value) + Square(digits)), spread) { SizeSlope = slope };
+    }
 
     private static double Square(double x) => x * x;
 }

@@ -35,6 +35,21 @@ public class LikelihoodTests
         Of(400, Stray).ShouldBeLessThan(5e-3);
     }
 
+    /// <summary>
+    /// Near zero a factor is no spread: behind a blown fuse stands a microvolt, with a fault of twice the size two of them, and 394 V fit
+    /// neither.
+    /// </summary>
+    [Theory]
+    [InlineData(1e-6, 1e-6)]
+    [InlineData(0, 0.5)]
+    [InlineData(0.4, 0.3)]
+    public void Next_to_nothing_of_unknown_size_is_still_next_to_nothing(double volts, double spread)
+    {
+        var prediction = new Prediction(PredictionKind.Value, volts, 1.2, spread);
+        Of(394, prediction).ShouldBeLessThan(5e-3);
+        Of(0.3, prediction).ShouldBeGreaterThan(0.5);
+    }
+
     [Fact]
     public void Unsteady_speaks_for_a_point_that_nothing_holds() =>
         Likelihood
