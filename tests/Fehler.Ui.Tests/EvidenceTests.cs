@@ -72,9 +72,9 @@ public sealed class EvidenceTests : IDisposable
         _screen.ClickText("First: agree to live tests");
         _screen.TickAll("I work live");
         _screen.ClickText("Done: say what was seen");
-        _screen.Find("[aria-labelledby=seen-KM1]");
-        _screen.Click("[aria-labelledby=seen-KM1] button:nth-child(1)");
-        _screen.ClickText("Record what happened");
+        _screen.See("S2 pressed");
+        _screen.SawOf("KM1", "buzzes");
+        _screen.ClickText("Record what it did");
         _screen.See("Journal (3)");
         _screen.ClickText("Journal (3)");
         _screen.See("S2 pressed");
@@ -88,13 +88,12 @@ public sealed class EvidenceTests : IDisposable
         _screen.ClickText("Tried and seen");
         _screen.ClickText("Somebody worked on it");
         _screen.See("Journal (5)");
-        _screen.Choose("trial", "Nothing: as it stands now");
-        _screen.Click("[aria-labelledby=seen-KM1] button:nth-child(1)");
-        _screen.ClickText("Record what happened");
+        _screen.SawOf("H1", "on");
+        _screen.ClickText("Record what it did");
         _screen.See("Journal (6)");
         _screen.ClickText("Journal (6)");
         _screen.See("Told: Somebody worked on it");
-        _screen.See("As it stands: KM1 out");
+        _screen.See("As it stands: H1 on, M1 stopped");
     }
 
     private void Begin()

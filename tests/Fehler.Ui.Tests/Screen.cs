@@ -92,6 +92,35 @@ public sealed class Screen : IDisposable
         );
     }
 
+    /// <summary>Touches a part in the drawing: a button is pressed and held, or let go.</summary>
+    public void Touch(string tag)
+    {
+        Find(".try");
+        Until(() => Driver.FindElements(By.CssSelector($"[data-part^='{tag}:']")).Count > 0, $"{tag} in the drawing");
+        Driver.ExecuteScript(
+            $"document.querySelector(\"[data-part^='{tag}:']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"
+        );
+    }
+
+    /// <summary>Says what a device did that was tried: on its mark beside what a good circuit does, or by touching it in the drawing.</summary>
+    public void SawOf(string tag, string what)
+    {
+        if (Driver.FindElements(By.CssSelector($"[data-seen='{tag}']")).Count == 0)
+        {
+            Touch(tag);
+        }
+        else
+        {
+            Click($"[data-seen='{tag}']");
+        }
+
+        Click($"[data-appearance='{what}']");
+        Until(
+            () => Driver.FindElement(By.CssSelector($"[data-seen='{tag}']")).Text.StartsWith($"{tag} {what}", StringComparison.Ordinal),
+            $"{tag} {what}"
+        );
+    }
+
     public void Keys(string keys) => new Actions(Driver).SendKeys(keys).Perform();
 
     /// <summary>Ticks every check of the open dialog and presses its button.</summary>

@@ -134,16 +134,62 @@ public sealed class ViewsTests : IDisposable
         _screen.See("bits still open");
     }
 
-    [Fact]
-    public void A_phone_has_the_next_test_first_and_the_whole_drawing_below()
+    /// <summary>The job fills the window: nothing scrolls but its regions, and the drawing has gone to the leads.</summary>
+    [Theory]
+    [InlineData(1280, 800)]
+    [InlineData(1920, 1080)]
+    [InlineData(390, 844)]
+    public void The_job_fits_the_window_and_the_drawing_goes_to_both_leads(int width, int height)
     {
-        _screen.Resize(390, 844);
+        _screen.Resize(width, height);
         _screen.OpenTheOpenJob();
+        var window = (Width: Number("innerWidth"), Height: Number("innerHeight"));
+        Number("document.scrollingElement.scrollHeight").ShouldBeLessThanOrEqualTo(window.Height);
+        Number("document.scrollingElement.scrollWidth").ShouldBeLessThanOrEqualTo(window.Width);
+        var frame = _screen.Find("section[aria-label='Drawing']");
+        foreach (var lead in _screen.Driver.FindElements(By.CssSelector(".lead strong")).Select(e => e.Text).ToList())
+        {
+            _screen.Until(
+                () =>
+                    _screen
+                        .Driver.FindElements(By.CssSelector($"[data-terminal='{lead}']"))
+                        .Any(t => Middle(t) is var (x, y) && IsIn(frame, x, y)),
+                $"{lead} in the drawing's window"
+            );
+        }
+
         var card = _screen.Find("section[aria-label='Next test']");
-        var drawing = _screen.Find("figure");
-        card.Location.Y.ShouldBeLessThan(drawing.Location.Y);
-        var hit = _screen.Driver.FindElement(By.CssSelector("[data-terminal='S1:22'] .hit"));
-        hit.Size.Width.ShouldBeGreaterThanOrEqualTo(44);
+        (card.Location.Y + card.Size.Height).ShouldBeLessThanOrEqualTo((int)window.Height);
+        if (width > 1000)
+        {
+            foreach (var region in new[] { "Suspects", "Journal" })
+            {
+                var sheet = _screen.Find($"section[aria-label='{region}']");
+                sheet.Location.Y.ShouldBeInRange(1, (int)window.Height - 60, region);
+            }
+        }
+        else
+        {
+            card.Location.Y.ShouldBeGreaterThanOrEqualTo(frame.Location.Y + frame.Size.Height);
+            var tabs = _screen.Driver.FindElements(By.CssSelector("[role=tab]"));
+            tabs.Select(t => t.Size.Height).Min().ShouldBeGreaterThanOrEqualTo(48);
+            _screen.ClickText("Suspects");
+            _screen.See("units are still possible");
+        }
+
+        static bool IsIn(IWebElement box, double x, double y) =>
+            x > box.Location.X && x < box.Location.X + box.Size.Width && y > box.Location.Y && y < box.Location.Y + box.Size.Height;
+        (double, double) Middle(IWebElement e)
+        {
+            var at = (System.Collections.ObjectModel.ReadOnlyCollection<object>)
+                _screen.Driver.ExecuteScript(
+                    "const r = arguments[0].getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2]",
+                    e
+                )!;
+            return (Convert.ToDouble(at[0], null), Convert.ToDouble(at[1], null));
+        }
+
+        double Number(string script) => Convert.ToDouble(_screen.Driver.ExecuteScript($"return {script}"), null);
     }
 
     [Fact]

@@ -69,7 +69,7 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
             {
                 type = "operation",
                 steps = Array.Empty<object>(),
-                seen = new { KM1 = "out", M1 = "stopped" },
+                seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" },
             }
         );
         await Add(job, new { type = "told", what = "workedOn" });
@@ -110,6 +110,57 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
         }
 
         (await Diagnosis(job)).GetProperty("observations").GetInt32().ShouldBe(3);
+    }
+
+    /// <summary>What is tried begins where things were seen to stand: a tripped relay keeps its contactor out until it is reset.</summary>
+    [Fact]
+    public async Task What_a_good_circuit_would_do_now_begins_as_things_were_seen_to_stand()
+    {
+        var job = await Host.OpenJobAsync(_client, "IN-101");
+        static object Step(string device, string position) =>
+            new
+            {
+                device,
+                position,
+                seconds = 0,
+            };
+        async Task<JsonElement> Operate(params object[] steps)
+        {
+            var answer = await _client.PostAsJsonAsync($"/api/jobs/{job}/operate", new { steps }, Host.Cancellation);
+            answer.StatusCode.ShouldBe(HttpStatusCode.OK);
+            return await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
+        }
+
+        (await Operate()).GetProperty("seen").GetProperty("M1").GetString().ShouldBe("stopped");
+        (await Operate(Step("S2", "pressed"))).GetProperty("seen").GetProperty("M1").GetString().ShouldBe("runs");
+        await Add(
+            job,
+            new
+            {
+                type = "look",
+                device = "F2",
+                look = "flag",
+                answer = "tripped",
+            }
+        );
+        (await Operate()).GetProperty("positions").GetProperty("F2").GetString().ShouldBe("tripped");
+        (await Operate(Step("S2", "pressed"))).GetProperty("seen").GetProperty("M1").GetString().ShouldBe("stopped");
+        var again = await Operate(Step("F2", "reset"), Step("S2", "pressed"));
+        again.GetProperty("seen").GetProperty("M1").GetString().ShouldBe("runs");
+        // Nothing of it was recorded.
+        (await Job(job))
+            .GetProperty("entries")
+            .GetArrayLength()
+            .ShouldBe(2);
+        var refused = await _client.PostAsJsonAsync(
+            $"/api/jobs/{job}/operate",
+            new { steps = new[] { Step("KM1", "in") } },
+            Host.Cancellation
+        );
+        refused.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (
+            await _client.PostAsJsonAsync($"/api/jobs/{Guid.NewGuid()}/operate", new { steps = Array.Empty<object>() }, Host.Cancellation)
+        ).StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]

@@ -85,6 +85,7 @@ internal sealed class Assessment
             : [];
         var status = Status(top, none, repaired, proved && (why is null || proposals.IsEmpty));
         units = [.. units.Select(u => u with { Alike = AlikeUnits(u, units, proposals) })];
+        var standing = WeighedHypotheses.StandingAsMost(_session.Hypotheses.Zip(_posterior));
         return new DiagnosisResult
         {
             Status = status,
@@ -97,10 +98,8 @@ internal sealed class Assessment
                     .GroupBy(x => x.Unit)
                     .Select(g => g.Sum(x => x.Share))
             ),
-            LiveWires = LiveWires.Of(
-                _session.Compiled,
-                WeighedHypotheses.StandingAsMost(_session.Hypotheses.Zip(_posterior)).SolvedSound()
-            ),
+            Standing = standing.State,
+            LiveWires = LiveWires.Of(_session.Compiled, standing.SolvedSound()),
             Consequences = _consequences,
             History = _session.History,
             Causes = why?.Causes ?? [],

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Fehler.Core.Circuits;
 using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
@@ -41,6 +42,9 @@ public sealed record DiagnosisResult
 
     /// <summary>Uncertainty about the unit, bits.</summary>
     public required double Entropy { get; init; }
+
+    /// <summary>How every device stands, by what was seen: where whatever is tried next begins.</summary>
+    public required CircuitState Standing { get; init; }
 
     /// <summary>Wires that are live in a good circuit as it now stands, by number.</summary>
     public required ImmutableSortedSet<string> LiveWires { get; init; }

@@ -38,10 +38,10 @@ public sealed class DiagnosisSession
         StrikeAtOnceShare = 0.01;
 
     /// <summary>
-    /// Share of operations before which somebody did something that nobody wrote down; as likely as not when the first that is known is how
-    /// the circuit stands.
+    /// Share of the times that a circuit is found standing as it is because somebody did something that nobody wrote down; as likely as not
+    /// when that is the first that is known of it.
     /// </summary>
-    private const double UnrecordedShare = 0.01,
+    private const double UnrecordedShare = 0.05,
         UnrecordedAtFirst = 0.5;
 
     /// <summary>Something takes time, s, in which something may fail.</summary>
@@ -452,7 +452,7 @@ public sealed class DiagnosisSession
     {
         var (arrival, fit) = hypothesis.Operate(
             steps,
-            (steps.IsEmpty && IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare, Beginning.Unrecorded),
+            (IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare, steps.IsEmpty ? Beginning.Unrecorded : []),
             a => seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
         );
         return new Judgement(fit, string.Join(", ", seen.Keys.Select(k => $"{k} {arrival.Appearances.GetValueOrDefault(k, "")}")));

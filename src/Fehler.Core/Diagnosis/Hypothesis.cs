@@ -26,6 +26,9 @@ internal sealed partial class Hypothesis
     private readonly List<Judgement> _judged = [];
     private Trajectories _trajectories;
     private CircuitState? _released;
+
+    /// <summary>What was last foretold to be seen, while nothing has moved since.</summary>
+    private Arrival? _standing;
     private double _steady,
         _intermittent;
 
@@ -238,7 +241,7 @@ internal sealed partial class Hypothesis
 
         if (most < NotDoneShare && steps.Length > 0)
         {
-            Consider(_trajectories.After(State, []), NotDoneShare);
+            Consider(_standing ?? _trajectories.After(State, []), NotDoneShare);
         }
 
         foreach (var course in unrecorded.Courses.TakeWhile(_ => most < unrecorded.Share))
@@ -247,6 +250,7 @@ internal sealed partial class Hypothesis
         }
 
         Move(best.State);
+        _standing = best;
         return (best, Math.Max(most, MistakenShare));
 
         void Consider(Arrival other, double share)
@@ -382,6 +386,7 @@ internal sealed partial class Hypothesis
     private void Move(CircuitState state)
     {
         State = state;
+        _standing = null;
         _released = null;
         _prepared.Clear();
     }

@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
 using Fehler.Data;
 using Fehler.Web.Circuits;
+using Fehler.Web.Diagnosis;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -12,7 +14,11 @@ public sealed record OperateCircuit(ImmutableArray<Step> Steps);
 
 internal static class OperationEndpoints
 {
-    public static void MapOperation(this IEndpointRouteBuilder routes) =>
+    /// <summary>How long somebody waits who tries something while the diagnosis is still being worked out.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+
+    public static void MapOperation(this IEndpointRouteBuilder routes)
+    {
         routes
             .MapPost("/api/circuits/{id:guid}/operate", Operate)
             .WithTags("Circuits")
@@ -21,6 +27,17 @@ internal static class OperationEndpoints
             .WithSummary("What the healthy circuit does, step by step")
             .ProducesProblem(404)
             .ProducesProblem(422);
+        routes
+            .MapPost("/api/jobs/{id:guid}/operate", OperateAsItStands)
+            .WithTags("Jobs")
+            .Accepts<OperateCircuit>(System.Net.Mime.MediaTypeNames.Application.Json)
+            .WithName("operateJob")
+            .WithSummary("What a healthy circuit would do now, standing as it was seen to stand")
+            .WithDescription("Nothing is recorded: it is what is compared with what then happens.")
+            .ProducesProblem(404)
+            .ProducesProblem(422)
+            .ProducesProblem(503);
+    }
 
     private static async Task<Results<Ok<OperationView>, ProblemHttpResult>> Operate(
         Guid id,
@@ -31,4 +48,36 @@ internal static class OperationEndpoints
         await store.FindAsync(id, cancellation) is { } found
             ? TypedResults.Ok(OperationMapping.Operate(found.Compiled, body.Value.Steps.IsDefault ? [] : body.Value.Steps))
             : TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+
+    private static async Task<Results<Ok<OperationView>, ProblemHttpResult>> OperateAsItStands(
+        Guid id,
+        Body<OperateCircuit> body,
+        JobStore store,
+        HistoryReader history,
+        DiagnosisDesk desk,
+        CancellationToken cancellation
+    )
+    {
+        if (await store.FindAsync(id, cancellation) is not { } job)
+        {
+            return TypedResults.Problem("There is no such job.", statusCode: 404);
+        }
+
+        var steps = body.Value.Steps.IsDefault ? [] : body.Value.Steps;
+        if (steps.Length > 0 && job.State.Refuse(new OperationSeen(steps, ImmutableSortedDictionary<string, string>.Empty)) is { } refused)
+        {
+            return TypedResults.Problem(refused, statusCode: 422);
+        }
+
+        var result = await desk.DiagnoseAsync(
+            job,
+            DiagnosisWish.Usual,
+            () => history.OfAsync(job, CancellationToken.None),
+            Patience,
+            cancellation
+        );
+        return result is null
+            ? TypedResults.Problem("The diagnosis takes longer than usual; ask again.", statusCode: 503)
+            : TypedResults.Ok(OperationMapping.Operate(job.Compiled, steps, result.Standing));
+    }
 }

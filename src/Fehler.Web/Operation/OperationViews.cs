@@ -25,13 +25,16 @@ public sealed record OperationView(
 
 internal static class OperationMapping
 {
-    /// <summary>Does the steps from the circuit at rest.</summary>
+    /// <summary>Does the steps from the circuit at rest, or as it stands.</summary>
+    /// <param name="compiled">The circuit.</param>
+    /// <param name="steps">The steps, in order.</param>
+    /// <param name="standing">How its devices stand; null at rest.</param>
     /// <exception cref="RefusedException">A step that the circuit does not know.</exception>
-    public static OperationView Operate(CompiledCircuit compiled, IReadOnlyList<Step> steps)
+    public static OperationView Operate(CompiledCircuit compiled, IReadOnlyList<Step> steps, CircuitState? standing = null)
     {
         var (circuit, simulator) = (compiled.Circuit, new Simulator(compiled.Network));
         StepRules.Require(circuit, steps);
-        var outcome = simulator.Start();
+        var outcome = standing is null ? simulator.Start() : simulator.Observe(standing);
         foreach (var step in steps)
         {
             outcome = simulator.Do(outcome.State, step);

@@ -67,7 +67,7 @@ export function useOperation(circuit: () => Circuit | undefined, simulate: (step
   }
 
   onUnmounted(pause)
-  return { steps, operation, happened, problem, playing, clock, start, tap, wait, play }
+  return { steps, operation, happened, problem, playing, clock, start, run, tap, wait, play }
 }
 
 /** One wait after another is one wait: the list stays short while time passes. */

@@ -4,10 +4,11 @@ import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Entry, Proposal } from '@/api/client'
+import { api, need, type Entry, type Proposal, type Schemas, type Step } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { useJob } from '@/composables/useJob'
 import { useLeads } from '@/composables/useLeads'
+import { useOperation } from '@/composables/useOperation'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import WireRoute from '@/views/circuit/WireRoute.vue'
 import JournalList from './JournalList.vue'
@@ -47,11 +48,35 @@ const tabs = computed<{ id: Panel; label: string }[]>(() => [
 ])
 useTitle(computed(() => (job.value ? `${job.value.circuitTag} ${job.value.title} · Fehler` : 'Fehler')))
 
-const proposedTrial = computed(() =>
-  proposal.value?.kind === 'operation'
-    ? { label: proposal.value.title.replace('Operate: ', ''), steps: proposal.value.steps }
-    : undefined,
-)
+/** What is tried in the drawing while that region is open: a good circuit goes on from how this one was seen to stand. */
+const operate = (steps: Step[]) =>
+  api.POST('/api/jobs/{id}/operate', { params: { path: { id: props.id } }, body: { steps } }).then(need)
+const trying = useOperation(() => circuit.value, operate)
+const standing = ref<Schemas['OperationView']>()
+const tried = ref<InstanceType<typeof TriedAndSeen>>()
+const isTrying = computed(() => panel.value === 'tried' && !job.value?.isClosed)
+async function stand() {
+  await trying.start()
+  standing.value = trying.operation.value
+}
+watch([isTrying, () => diagnosis.value?.sequence], async ([on], [was]) => {
+  if (!on) return
+  // What another screen recorded meanwhile does not take back what is being tried here.
+  const begun = was ? trying.steps.value : []
+  await stand()
+  if (begun.length) await trying.run(begun)
+  else if (proposal.value?.kind === 'operation' && !isOwn.value && proposal.value.steps.length)
+    await trying.run(proposal.value.steps)
+})
+
+function touch(tag: string) {
+  const device = circuit.value?.devices.find((d) => d.tag === tag)
+  if (!device || job.value?.isClosed) return
+  if (circuit.value!.isolationPoints.includes(tag))
+    trying.problem.value = `${tag} isolates the circuit: that is a step of its own, in the band above.`
+  else if (device.actuations.some((a) => !a.deadOnly)) void trying.tap(tag)
+  else tried.value?.look(tag)
+}
 
 const drawn = computed(
   () =>
@@ -94,7 +119,12 @@ const wireEnds = computed(() => [...new Set(wireConductors.value.flatMap((c) => 
 const hasEvidence = computed(() => diagnosis.value && diagnosis.value.status !== 'noEvidence')
 
 async function add(entry: Entry) {
-  await recordHere(entry)
+  const begun = trying.steps.value
+  if (entry.type === 'operation') trying.steps.value = []
+  if (!(await recordHere(entry))) {
+    if (entry.type === 'operation' && begun.length) await trying.run(begun)
+    return
+  }
   // What was seen has been said: under the drawing stands the next test again.
   if (!isWide.value && entry.type === 'operation') panel.value = 'next'
 }
@@ -160,12 +190,15 @@ defineExpose({ id: toRef(props, 'id') })
         <CircuitDrawing
           is-viewport
           :circuit="circuit"
-          :lead1="test?.from"
-          :lead2="test?.to"
-          :suspicion="suspicion"
+          :lead1="isTrying ? undefined : test?.from"
+          :lead2="isTrying ? undefined : test?.to"
+          :suspicion="isTrying ? {} : suspicion"
           :readings="readings"
           :live-wires="diagnosis?.liveWires"
           :lifted="lifted"
+          :operation="isTrying ? trying.operation.value : undefined"
+          :tappable="isTrying ? 'all' : undefined"
+          @part="touch"
           @terminal="leads.tap"
           @wire="wire = $event"
         />
@@ -232,7 +265,19 @@ defineExpose({ id: toRef(props, 'id') })
         role="tabpanel"
         :aria-labelledby="`tab-${panel}`"
       >
-        <TriedAndSeen v-if="panel === 'tried'" :job="job" :circuit="circuit" :proposed="proposedTrial" @entry="add" />
+        <TriedAndSeen
+          v-if="panel === 'tried'"
+          ref="tried"
+          :job="job"
+          :circuit="circuit"
+          :steps="trying.steps.value"
+          :before="standing"
+          :now="trying.operation.value"
+          :problem="trying.problem.value"
+          @entry="add"
+          @wait="trying.wait"
+          @undo="stand"
+        />
         <JournalList
           v-else
           :job="job"
@@ -348,7 +393,7 @@ defineExpose({ id: toRef(props, 'id') })
   grid-template-areas: 'drawing right' 'tabs right' 'below right';
 }
 .wide.tried .regions {
-  grid-template-rows: minmax(0, 1fr) auto minmax(7rem, 55%);
+  grid-template-rows: minmax(0, 1fr) auto minmax(7rem, 36%);
 }
 .right {
   grid-area: right;

@@ -1,30 +1,21 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import Select from 'primevue/select'
-import SelectButton from 'primevue/selectbutton'
-import { computed, ref, watch } from 'vue'
-import type { Circuit, Entry, Job } from '@/api/client'
+import { computed, ref } from 'vue'
+import type { Circuit, Entry, Job, Schemas, Step } from '@/api/client'
+import TryPanel from './TryPanel.vue'
 
 const props = defineProps<{
   job: Job
   circuit: Circuit
-  /** A trial that is proposed: it is offered first and taken as what was done. */
-  proposed?: Trial
+  steps: Step[]
+  before?: Schemas['OperationView']
+  now?: Schemas['OperationView']
+  problem: string
 }>()
-const emit = defineEmits<{ entry: [entry: Entry] }>()
-
-type Trial = Circuit['trials'][number]
+const emit = defineEmits<{ entry: [entry: Entry]; wait: [seconds: number]; undo: [] }>()
 
 const named = (d: Circuit['devices'][number]) => `${d.function || d.term} ${d.tag}`
-
-const trials = computed<Trial[]>(() => [...(props.proposed ? [props.proposed] : []), ...props.circuit.trials])
-const trial = ref<Trial>()
-watch(
-  () => props.proposed,
-  (proposed) => (trial.value = proposed),
-  { immediate: true },
-)
-const seen = ref<Record<string, string>>({})
 const visible = computed(() => props.circuit.devices.filter((d) => d.appearances.length > 0))
 const aboutIt = computed(() => props.circuit.circumstances.filter((c) => !c.atDevice))
 const aboutDevice = computed(() => props.circuit.circumstances.filter((c) => c.atDevice))
@@ -32,39 +23,25 @@ const device = ref<Circuit['devices'][number]>()
 const tell = (what: string, at = '') => emit('entry', { type: 'told', what, device: at } as Entry)
 const looks = computed(() => props.circuit.devices.flatMap((d) => d.looks.map((l) => ({ device: d.tag, ...l }))))
 
-function record() {
-  emit('entry', {
-    type: 'operation',
-    steps: trial.value!.steps,
-    seen: Object.fromEntries(Object.entries(seen.value).filter(([, v]) => v)),
-  } as Entry)
-  trial.value = undefined
-  seen.value = {}
-}
+const trying = ref<InstanceType<typeof TryPanel>>()
+defineExpose({ look: (tag: string) => trying.value?.look(tag) })
 </script>
 
 <template>
   <section class="sheet panel" aria-label="Tried and seen">
     <h2>Tried and seen</h2>
-    <label for="trial">What was done</label>
-    <Select
-      id="trial"
-      v-model="trial"
-      input-id="trial"
-      :options="trials"
-      option-label="label"
-      placeholder="Press, let go, wait…"
-      class="wide"
+    <TryPanel
+      ref="trying"
+      :circuit="circuit"
+      :steps="steps"
+      :before="before"
+      :now="now"
+      :problem="problem"
       :disabled="job.isClosed"
+      @entry="emit('entry', $event)"
+      @wait="emit('wait', $event)"
+      @undo="emit('undo')"
     />
-    <template v-if="trial">
-      <div v-for="d in visible" :key="d.tag" class="seen">
-        <span :id="`seen-${d.tag}`">{{ named(d) }}</span>
-        <SelectButton v-model="seen[d.tag]" :options="d.appearances" :aria-labelledby="`seen-${d.tag}`" size="small" />
-      </div>
-      <p class="faint">Leave out what nobody looked at.</p>
-      <Button label="Record what happened" :disabled="Object.values(seen).every((v) => !v)" @click="record" />
-    </template>
     <h3>What people say</h3>
     <div class="row">
       <Button
@@ -124,9 +101,6 @@ function record() {
   grid-template-columns: minmax(0, 1fr);
   gap: 0.5rem;
 }
-.wide {
-  width: 100%;
-}
 .seen {
   display: flex;
   flex-wrap: wrap;
@@ -135,9 +109,5 @@ function record() {
   gap: 0.3rem 0.8rem;
   border-top: 1px solid var(--line);
   padding: 0.25rem 0;
-}
-/* A motor may be seen in seven ways: they wrap. */
-.seen :deep(.p-selectbutton) {
-  flex-wrap: wrap;
 }
 </style>

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import { computed, ref, watch } from 'vue'
+import type { Circuit, Entry, Schemas, Step } from '@/api/client'
+
+/**
+ * What was tried on the parts in the drawing, what a good circuit would do now, and what it did: one touch when it did so. What nobody
+ * looked at stays unsaid.
+ */
+const props = defineProps<{
+  circuit: Circuit
+  /** What has been operated since the last entry. */
+  steps: Step[]
+  /** The good circuit before and after that. */
+  before?: Schemas['OperationView']
+  now?: Schemas['OperationView']
+  problem: string
+  disabled: boolean
+}>()
+const emit = defineEmits<{ entry: [entry: Entry]; wait: [seconds: number]; undo: [] }>()
+
+/** What was seen otherwise than a good circuit shows, and what was looked at beside what changes. */
+const instead = ref<Record<string, string>>({})
+const choosing = ref('')
+watch(
+  () => [props.steps, props.before],
+  () => (instead.value = {}),
+)
+
+const deviceOf = (tag: string) => props.circuit.devices.find((d) => d.tag === tag)
+const named = (tag: string) => [deviceOf(tag)?.function || deviceOf(tag)?.term, tag].filter(Boolean).join(' ')
+const changed = computed(() =>
+  Object.keys(props.now?.seen ?? {}).filter((t) => props.now!.seen[t] !== props.before?.seen[t]),
+)
+/** Motors, where nothing was operated: how it stands is asked of them first. */
+const standing = computed(() =>
+  props.steps.length ? [] : props.circuit.devices.filter((d) => /motor$/.test(d.kind)).map((d) => d.tag),
+)
+const shown = computed(() => [...new Set([...changed.value, ...standing.value, ...Object.keys(instead.value)])])
+const good = (tag: string) => props.now?.seen[tag] ?? ''
+const said = (tag: string) => instead.value[tag] ?? good(tag)
+const differs = (tag: string) => said(tag) !== good(tag)
+const isOtherwise = computed(() => shown.value.some(differs))
+const doing = computed(() =>
+  props.steps
+    .map((s) => (s.device ? `${named(s.device)} ${s.position}` : `waited ${Number(s.seconds)} s`))
+    .join(', then '),
+)
+
+function record(seen: Record<string, string>) {
+  emit('entry', { type: 'operation', steps: props.steps, seen } as Entry)
+}
+
+const soItDid = () => record(Object.fromEntries(shown.value.map((t) => [t, said(t)])))
+const nothing = () => record(Object.fromEntries(changed.value.map((t) => [t, props.before!.seen[t]!])))
+
+/** A part that was touched to say what it does. */
+function look(tag: string) {
+  if (deviceOf(tag)?.appearances.length) choosing.value = tag
+}
+
+function choose(appearance: string) {
+  instead.value = { ...instead.value, [choosing.value]: appearance }
+  choosing.value = ''
+}
+
+defineExpose({ look })
+</script>
+
+<template>
+  <div class="try">
+    <p v-if="!steps.length" class="faint">
+      Touch a part in the drawing: a button is held until it is touched again, a lamp or a motor is asked what it does.
+    </p>
+    <p v-else>
+      <strong>{{ doing }}</strong>
+    </p>
+    <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
+    <div v-if="now && (shown.length || steps.length)" class="answer" aria-live="polite">
+      <span>{{
+        steps.length ? (changed.length ? 'A good circuit now:' : 'A good circuit does nothing new.') : 'As it stands:'
+      }}</span>
+      <button
+        v-for="tag in shown"
+        :key="tag"
+        type="button"
+        class="chip"
+        :class="{ differs: differs(tag) }"
+        :data-seen="tag"
+        :disabled="disabled"
+        @click="choosing = tag"
+      >
+        {{ tag }} {{ said(tag) }}<small v-if="differs(tag)"> (good: {{ good(tag) }})</small>
+      </button>
+    </div>
+    <div class="row">
+      <Button
+        v-if="shown.length"
+        :label="isOtherwise ? 'Record what it did' : steps.length ? 'So it did' : 'So it stands'"
+        icon="pi pi-check"
+        :disabled="disabled"
+        @click="soItDid"
+      />
+      <Button
+        v-if="steps.length && changed.length && !isOtherwise"
+        label="Nothing happened"
+        severity="secondary"
+        variant="outlined"
+        :disabled="disabled"
+        @click="nothing"
+      />
+      <Button v-if="steps.length" label="Take back" icon="pi pi-undo" text :disabled="disabled" @click="emit('undo')" />
+      <span class="waits">
+        Wait
+        <Button
+          v-for="[label, seconds] in [
+            ['10 s', 10],
+            ['1 min', 60],
+            ['5 min', 300],
+          ] as const"
+          :key="seconds"
+          :label="label"
+          :aria-label="`Wait ${label}`"
+          severity="secondary"
+          variant="outlined"
+          size="small"
+          :disabled="disabled"
+          @click="emit('wait', seconds)"
+        />
+      </span>
+    </div>
+    <Dialog
+      :visible="!!choosing"
+      modal
+      :header="`${named(choosing)}: what does it do?`"
+      :style="{ width: '24rem', maxWidth: '95vw' }"
+      @update:visible="choosing = ''"
+    >
+      <div class="choices">
+        <Button
+          v-for="a in deviceOf(choosing)?.appearances ?? []"
+          :key="a"
+          :label="a === good(choosing) ? `${a} (good)` : a"
+          :data-appearance="a"
+          severity="secondary"
+          :variant="a === said(choosing) ? undefined : 'outlined'"
+          @click="choose(a)"
+        />
+      </div>
+    </Dialog>
+  </div>
+</template>
+
+<style scoped>
+.try {
+  display: grid;
+  gap: 0.4rem;
+}
+.answer {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: center;
+}
+.chip {
+  border: 2px solid var(--petrol);
+  border-radius: 3px;
+  padding: 0 0.7rem;
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+.chip.differs {
+  border-color: var(--doubt);
+  border-style: dashed;
+  font-weight: 600;
+}
+.waits {
+  display: flex;
+  gap: 0.3rem;
+  align-items: center;
+  margin-left: auto;
+}
+.choices {
+  display: grid;
+  gap: 0.4rem;
+}
+.problem {
+  color: var(--live);
+}
+</style>
