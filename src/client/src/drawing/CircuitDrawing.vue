@@ -25,8 +25,9 @@ const props = defineProps<{
   operation?: Schemas['OperationView']
   /** Which parts can be tapped as a whole. */
   tappable?: 'operable' | 'all'
-  /** It stands in a window of fixed size and goes to the leads. */
+  /** It stands in a window of fixed size and goes to the leads, or to these terminals. */
   isViewport?: boolean
+  attention?: string[]
   /** Device or part that is being worked on. */
   marked?: string
 }>()
@@ -39,7 +40,7 @@ const sheets = computed(() =>
     return { sheet, plane, parts: sheet.parts.map((part) => placed(plane, part)) }
   }),
 )
-const leads = computed(() => [props.lead1, props.lead2].filter((t): t is string => !!t))
+const leads = computed(() => props.attention ?? [props.lead1, props.lead2].filter((t): t is string => !!t))
 const suspicion = computed(() => props.suspicion ?? {})
 const wireShares = computed(() => sharesOfWires(props.circuit, suspicion.value))
 const liftedWires = computed(

@@ -43,7 +43,7 @@ function go(event: PointerEvent) {
   right: 0.6rem;
   bottom: 0.6rem;
   width: min(150px, 24%);
-  max-height: 30%;
+  max-height: 26%;
   background: color-mix(in srgb, var(--sheet) 92%, transparent);
   border: 1px solid var(--line);
   cursor: move;

@@ -69,6 +69,18 @@ watch([isTrying, () => diagnosis.value?.sequence], async ([on], [was]) => {
     await trying.run(proposal.value.steps)
 })
 
+/** The buttons that are asked for, or the first of them: what is touched is in the window. */
+const buttons = computed(() => {
+  const asked = proposal.value?.kind === 'operation' && !isOwn.value ? proposal.value.steps.map((s) => s.device) : []
+  const tags = asked.filter(Boolean).length
+    ? asked
+    : circuit.value!.devices.filter((d) => d.actuations.some((a) => a.returns && !a.deadOnly)).map((d) => d.tag)
+  const first = [...new Set(tags)].slice(0, 3)
+  return circuit.value!.sheets.flatMap((s) =>
+    s.parts.filter((p) => first.includes(p.device)).flatMap((p) => p.terminals.map((t) => t.terminal)),
+  )
+})
+
 function touch(tag: string) {
   const device = circuit.value?.devices.find((d) => d.tag === tag)
   if (!device || job.value?.isClosed) return
@@ -198,6 +210,7 @@ defineExpose({ id: toRef(props, 'id') })
           :lifted="lifted"
           :operation="isTrying ? trying.operation.value : undefined"
           :tappable="isTrying ? 'all' : undefined"
+          :attention="isTrying ? buttons : undefined"
           @part="touch"
           @terminal="leads.tap"
           @wire="wire = $event"
@@ -393,7 +406,7 @@ defineExpose({ id: toRef(props, 'id') })
   grid-template-areas: 'drawing right' 'tabs right' 'below right';
 }
 .wide.tried .regions {
-  grid-template-rows: minmax(0, 1fr) auto minmax(7rem, 36%);
+  grid-template-rows: minmax(0, 1fr) auto minmax(7rem, 34%);
 }
 .right {
   grid-area: right;
