@@ -92,7 +92,7 @@ public sealed class ViewsTests : IDisposable
     {
         _screen.OpenTheOpenJob();
         _screen.ClickText("Isolate");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count == 3, "three checks");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count == 4, "four checks");
         _screen.Find("[role=dialog] .p-button:not(.p-dialog-close-button)").Enabled.ShouldBeFalse();
         _screen.TickAll("It is isolated and locked");
         _screen.See("ISOLATED, NOT PROVED – TREAT AS LIVE");

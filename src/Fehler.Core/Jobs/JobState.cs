@@ -113,7 +113,9 @@ public sealed class JobState
                 ? $"To isolate this circuit open: {string.Join(", ", Compiled.Isolation.Points)}."
                 : null,
             WireLifted lifted => RefuseLift(lifted),
-            WireLanded landed => Lifted.ContainsKey(landed.Conductor) ? null : $"Conductor {landed.Conductor} is not recorded as lifted.",
+            WireLanded landed => !Lifted.ContainsKey(landed.Conductor) ? $"Conductor {landed.Conductor} is not recorded as lifted."
+            : Liveness != Liveness.ProvedDead ? "Land wires only on a circuit that is isolated and proved dead."
+            : null,
             Tightened tightened => _circuit.Conductors.All(c => c.From != tightened.Terminal && c.To != tightened.Terminal)
                 ? $"No conductor ends at {tightened.Terminal}."
             : Liveness != Liveness.ProvedDead ? "A screwdriver goes on terminals only when the circuit is isolated and proved dead."

@@ -82,6 +82,10 @@ public static class SafetyRules
         yield return Of(job, SafetyStep.SwitchOn);
     }
 
+    /// <summary>Something was found, and nothing was repaired since.</summary>
+    private static bool IsUnrepaired(JobState job) =>
+        job.Valid.Reverse().FirstOrDefault(e => e is Finding or Repair) is Finding { Unit.Length: > 0 };
+
     private const string ComesFirst = "Local codes, site rules and licensed practice come first.";
 
     private static SafetyProcedure Of(JobState job, SafetyStep step) =>
@@ -106,6 +110,7 @@ public static class SafetyRules
                     ComesFirst,
                 ],
                 [
+                    "The machine was stopped by its own Stop and stands still",
                     "Every isolating device named above is open",
                     "My own lock and tag are on",
                     "Stored energy is dealt with: load, fan, brake, capacitors",
@@ -127,7 +132,17 @@ public static class SafetyRules
                 step,
                 "Switch on again",
                 job.Lifted.Count == 0 ? [ComesFirst] : [$"Still lifted: {string.Join(", ", job.Lifted.Keys)}.", ComesFirst],
-                ["Nobody is at the machine or in the panel", "Test leads are off; covers are on where they can be"],
+                [
+                    "Nobody is at the machine or in the panel",
+                    "Test leads are off; covers are on where they can be",
+                    .. job.Lifted.Count == 0
+                        ? Array.Empty<string>()
+                        :
+                        [
+                            $"The lifted ends of {string.Join(", ", job.Lifted.Keys)} are insulated, and it is meant to be tried without them",
+                        ],
+                    .. IsUnrepaired(job) ? ["What was found is repaired, or it is meant to be tried with it"] : Array.Empty<string>(),
+                ],
                 "It is switched on"
             ),
         };
