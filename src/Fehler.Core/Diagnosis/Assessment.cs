@@ -349,11 +349,19 @@ internal sealed class Assessment
                 ? $"{lead}: {Words.Share(top!.Probability)}. One test shows it directly."
                 : $"{lead}: {Words.Share(top!.Probability)}, not yet proved.",
             _ when top is null => "Nothing points to a fault: as recorded the circuit behaves like a good one.",
+            _ when IsAllNormal() =>
+                "Everything recorded so far is what a good circuit does. If it seemed wrong all the same, read the cautions of this circuit; "
+                    + $"of what would not have shown yet the likeliest is: {lead} ({Words.Share(top.Probability)}).",
             _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) =>
                 $"{lead}: {Words.Share(top.Probability)}. No reading on offer tells it from the next ones.",
             _ => $"{StillPossible(units)}; most likely: {lead} ({Words.Share(top.Probability)}).",
         };
     }
+
+    /// <summary>It was tried, and nothing that was seen or read is otherwise than with a good circuit.</summary>
+    private bool IsAllNormal() =>
+        _session.Observations.Any(o => o.Entry is OperationSeen { Steps.IsEmpty: false })
+        && _session.Observations.Where(o => o.Entry is not Told).All(o => o.FitOf(_session.Healthy) > (o.Entry is Reading ? 0.05 : 0.5));
 
     private static string StillPossible(IEnumerable<SuspectUnit> units) =>
         units.Count(u => u.Probability > 0.02 && u.Unit.Length > 0) is var count && count == 1

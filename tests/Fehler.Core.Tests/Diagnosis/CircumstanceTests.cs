@@ -99,6 +99,21 @@ public class CircumstanceTests
         result.Units.Where(u => u.Unit.Length > 0).Max(u => u.Probability).ShouldBeLessThan(0.7, result.Summary.ToString());
     }
 
+    /// <summary>When everything went as it should, that is what is said, before any fault is named.</summary>
+    [Fact]
+    public void When_all_that_was_seen_is_normal_that_is_said()
+    {
+        const string normal = "Everything recorded so far is what a good circuit does";
+        var journal = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 in, M1 runs")
+            .Did(Starters.Stop, "KM1 out, M1 stopped");
+        journal.Diagnose().Summary.ToString().ShouldStartWith(normal);
+        journal.Did(Starters.StopReleased, "KM1 out, M1 stopped").Did(Starters.Press, "KM1 out, M1 stopped");
+        journal.Diagnose().Summary.ToString().ShouldNotStartWith(normal);
+    }
+
     [Theory]
     [InlineData(Circumstance.Burnt, "", "which device")]
     [InlineData(Circumstance.PartChanged, "XY9", "XY9")]
