@@ -83,6 +83,8 @@ public class DoorTests(Host host) : IClassFixture<Host>
     [InlineData("2M", "ohms", 2e6)]
     [InlineData("230 V", "volts", 230)]
     [InlineData(".5", "volts", 0.5)]
+    [InlineData("230 VAC", "volts", 230)]
+    [InlineData("< 1", "volts", 0.5)]
     public async Task What_is_typed_is_sent_as_typed_and_understood_here(string typed, string quantity, double number)
     {
         var job = await Host.OpenJobAsync(_client, "IN-101");
@@ -103,6 +105,10 @@ public class DoorTests(Host host) : IClassFixture<Host>
     [InlineData("", "Type what the meter shows")]
     [InlineData("4.7k7", "two decimal points")]
     [InlineData("beep", "does not go with volts")]
+    [InlineData("-5", "AC volts have no sign")]
+    [InlineData("1.5 MV", "more than any point of this circuit")]
+    [InlineData("4700", "more than any point of this circuit")]
+    [InlineData("> 200", "does not go with volts")]
     [InlineData("1234567890123456789012345678901234567890123", "longer than any meter shows")]
     public async Task What_is_no_reading_is_refused_where_it_was_typed(string typed, string says)
     {

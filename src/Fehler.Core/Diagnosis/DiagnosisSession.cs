@@ -420,7 +420,7 @@ public sealed class DiagnosisSession
             case LookSeen { Answer: not LookSeen.NotSure } look:
                 return h.Seen(look.Device, look.Look) is var seen ? new Judgement(Likelihood.OfLook(look.Answer, seen), seen) : null;
             case Told told:
-                return Circumstances.Judged(told, h.IsRepaired ? null : h.Fault, Circuit);
+                return ToldLikelihood.Judged(told, h.IsRepaired ? null : h.Fault, Circuit);
             case Reading reading:
                 return Read(h, reading);
             case Tightened tightened:

@@ -129,7 +129,7 @@ internal sealed partial class Hypothesis
         foreach (var observation in before)
         {
             // What people told is about the fault, not about the circuit as it was before it struck.
-            var judgement = observation.Entry is Told told ? Circumstances.Judged(told, Fault, _healthy.Circuit) : observation.By(healthy);
+            var judgement = observation.Entry is Told told ? ToldLikelihood.Judged(told, Fault, _healthy.Circuit) : observation.By(healthy);
             struck.Judge(judgement, judgement);
         }
 

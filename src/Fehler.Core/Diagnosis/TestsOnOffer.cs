@@ -173,7 +173,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
                     Near: Suspicion(d.Tag)
                 )
             )
-            .Where(d => d.Near > LeastDivided && d.Near - d.Own > LeastDivided * d.Near)
+            .Where(d => d.Near > LeastDivided && d.Near - d.Own > Assessment.OpenShare * d.Near)
             .OrderByDescending(d => d.Near)
             .Take(MostLifted)
             .Select(d => new Setup(change, [], true) { LiftedAt = d.Device });

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Diagnosis;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Jobs;

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Diagnosis;
 using Fehler.Core.Operation;
 
 namespace Fehler.Core.Jobs;
@@ -238,6 +237,16 @@ public sealed class JobState
             return "The value is not a number a meter shows; type volts or ohms, e.g. 230 or 4k7, or choose OL.";
         }
 
+        if (reading is { Quantity: Quantity.Volts, Value: { Kind: ReadingKind.Number, Number: < 0 } })
+        {
+            return "AC volts have no sign: set the meter to AC, or record it as DC volts.";
+        }
+
+        if (reading.Quantity.IsVolts() && reading.Value.Kind == ReadingKind.Number && Math.Abs(reading.Value.Number) > MostVolts())
+        {
+            return $"{ReadingText.Show(reading.Value, reading.Quantity)} is more than any point of this circuit can show; type it in volts.";
+        }
+
         if (reading.Quantity.IsLive())
         {
             return
@@ -277,6 +286,9 @@ public sealed class JobState
                 .FirstOrDefault()
             ?? RefuseSteps(reading.Held);
     }
+
+    /// <summary>Several times what the supply has between its lines: coils that let go and resonance stay below that.</summary>
+    private double MostVolts() => 4 * _circuit.Supply.Kind.SourceOf(_circuit.Supply)!.LineVolts.Value;
 
     private bool TerminalExists(Device device, TerminalId terminal) =>
         device.Kind.IsStrip

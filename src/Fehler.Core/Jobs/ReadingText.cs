@@ -35,7 +35,7 @@ public static partial class ReadingText
     /// <summary>
     /// Understands <c>230</c>, <c>230 V</c>, <c>.5</c>, <c>0,3</c>, <c>4k7</c>, <c>4.7k</c>, <c>2M2</c>, or one of the words OL, full,
     /// beep,
-    /// no beep, stray, not sure. A bare number of an insulation tester is in megohm, as its display is.
+    /// no beep, stray, not sure; <c>&lt; 1</c> and <c>&gt; 200</c>. A bare number of an insulation tester is in megohm, as its display is.
     /// </summary>
     /// <exception cref="RefusedException">It is none of these, or does not go with the quantity; says what to type.</exception>
     public static ReadingValue Parse(string text, Quantity quantity)
@@ -49,6 +49,11 @@ public static partial class ReadingText
         if (trimmed.Length > Longest)
         {
             throw new RefusedException($"That is longer than any meter shows. {Examples}");
+        }
+
+        if (trimmed[0] is '<' or '>')
+        {
+            return Bounded(trimmed[0], Parse(trimmed[1..], quantity), quantity);
         }
 
         if (Words.TryGetValue(trimmed, out var word))
@@ -86,11 +91,21 @@ public static partial class ReadingText
         {
             "k" or "K" => 1e3,
             "M" => 1e6,
-            "m" => 1e-3,
+            // No hand meter shows a thousandth of an ohm: who writes 2 m of a resistance means two million.
+            "m" => quantity.IsLive() ? 1e-3 : 1e6,
             _ => quantity == Quantity.Insulation ? 1e6 : 1,
         };
         return ReadingValue.Of(double.Parse(digits, CultureInfo.InvariantCulture) * scale);
     }
+
+    /// <summary>"Less than" is half of it; "more than" is what a meter shows by OL.</summary>
+    private static ReadingValue Bounded(char sign, ReadingValue value, Quantity quantity) =>
+        (sign, value.Kind) switch
+        {
+            ('<', ReadingKind.Number) => value with { Number = value.Number / 2 },
+            ('>', ReadingKind.Number) when !quantity.IsLive() => new ReadingValue(ReadingKind.OverLimit),
+            _ => throw new RefusedException($"“{sign}” does not go with {Name(quantity)} here: type the number that the meter shows."),
+        };
 
     /// <summary>What a person wrote down as a resistance; infinite is OL.</summary>
     /// <exception cref="RefusedException">Neither a number of ohm nor OL.</exception>

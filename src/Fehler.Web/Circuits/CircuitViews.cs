@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
-using Fehler.Core.Diagnosis;
 using Fehler.Core.Drawing;
+using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 using Fehler.Web.Jobs;

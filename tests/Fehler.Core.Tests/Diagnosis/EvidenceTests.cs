@@ -124,11 +124,18 @@ public class EvidenceTests
             .Add(new LiveWorkAcknowledged())
             .Add(new OperationSeen([Starters.Press], Hums))
             .Add(new OperationSeen([Starters.Release], Hums));
-        var before = journal.Diagnose().Entropy;
+        double InLine(DiagnosisResult result, params string[] marks) =>
+            result
+                .Units.SelectMany(u => u.Suspects)
+                .Where(s => s.Fault is { } f && marks.Any(m => f.Id.Contains(m, StringComparison.Ordinal)))
+                .Sum(s => s.Probability);
+        string[] others = ["1-2", "3-4", "L1", "L2", "winding-U-open", "winding-V-open"];
+        InLine(journal.Diagnose(), others).ShouldBeGreaterThan(0.3);
         journal.Add(Amps("F2:6", 0)).Add(Amps("F2:2", 31)).Add(Amps("F2:4", 31));
         var result = journal.Diagnose();
         var left = result.Units.Where(u => u.Probability > 0.01).ToList();
-        result.Entropy.ShouldBeLessThan(before - 0.4);
+        InLine(result, others).ShouldBeLessThan(0.03);
+        InLine(result, "5-6", "L3", "winding-W-open").ShouldBeGreaterThan(0.8);
         left.ShouldAllBe(u => !u.Unit.EndsWith("L1.1", StringComparison.Ordinal) && !u.Unit.EndsWith("L2.1", StringComparison.Ordinal));
         // What is named is in the third line, whichever part of it.
         var faults = left.Take(2).Select(u => u.Suspects[0].Fault!.Id).ToList();

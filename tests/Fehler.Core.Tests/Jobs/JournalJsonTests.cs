@@ -40,6 +40,7 @@ public class JournalJsonTests
             },
             { "carriedIn", new CarriedIn("panel 4") },
             { "wireLifted", new WireLifted("5.1", TerminalId.Parse("KM1:A1")) },
+            { "told", new Told(Circumstance.Burnt, "KM1") },
             { "wireLanded", new WireLanded("5.1") },
             { "tightened", new Tightened(TerminalId.Parse("S2:14"), true) },
             { "meterChecked", new MeterChecked(false, "clamp") },

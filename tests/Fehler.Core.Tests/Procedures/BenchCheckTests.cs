@@ -156,6 +156,10 @@ public class BenchCheckTests
     [InlineData("0,3 Ω", 0.3)]
     [InlineData("4.7k", 4700)]
     [InlineData("2M", 2e6)]
+    [InlineData("2 m", 2e6)]
+    [InlineData("0.4M", 4e5)]
+    [InlineData("< 1", 0.5)]
+    [InlineData("> 40M", double.PositiveInfinity)]
     [InlineData("ol", double.PositiveInfinity)]
     public void Readings_are_understood_as_people_write_them(string text, double ohms) => ReadingText.ParseOhms(text).Value.ShouldBe(ohms);
 

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
@@ -9,33 +8,13 @@ namespace Fehler.Core.Diagnosis;
 /// What people tell who were there, as evidence: how likely it is to be told that with a fault. All figures are common practice and rough on
 /// purpose: what was told moves the suspicion by a factor of some ten, and two readings outweigh it.
 /// </summary>
-public static class Circumstances
+internal static class ToldLikelihood
 {
-    /// <summary>What can be told, in the order in which it is asked.</summary>
-    public static ImmutableArray<CircumstanceInWords> All { get; } =
-    [
-        new(Circumstance.EveryTime, "Every time", false),
-        new(Circumstance.Sometimes, "Only now and then", false),
-        new(Circumstance.OnlyWarm, "Only once it is warm, or shakes", false),
-        new(Circumstance.RanUntilNow, "It ran until today", false),
-        new(Circumstance.WorkedOn, "Somebody worked on it", false),
-        new(Circumstance.NeverRan, "It has never run since it was wired", false),
-        new(Circumstance.Water, "Rain, washing down, damp", false),
-        new(Circumstance.PartChanged, "Was changed", true),
-        new(Circumstance.Burnt, "Smells burnt, is hot or discoloured", true),
-    ];
-
-    /// <summary>In words, as the journal shows it.</summary>
-    public static string Of(Told told) =>
-        All.First(c => c.What == told.What) is { AtDevice: true } at
-            ? $"{told.Device}: {at.Text}"
-            : All.First(c => c.What == told.What).Text;
-
     /// <summary>How likely it is to be told this with a fault, and with one that comes and goes.</summary>
     /// <param name="told">What was told.</param>
     /// <param name="fault">The fault; null when nothing is wrong now.</param>
     /// <param name="circuit">The circuit.</param>
-    internal static Judgement Judged(Told told, FaultMode? fault, Circuit circuit)
+    public static Judgement Judged(Told told, FaultMode? fault, Circuit circuit)
     {
         const double likely = 1,
             fairly = 0.5,
@@ -77,11 +56,5 @@ public static class Circumstances
         static (double, double) Same(double fit) => (fit, fit);
     }
 
-    private static string Said(Told told) => Of(told);
+    private static string Said(Told told) => Circumstances.Of(told);
 }
-
-/// <summary>What can be told, in words.</summary>
-/// <param name="What">What.</param>
-/// <param name="Text">In the words of the trade; after the tag of the device where it is about one.</param>
-/// <param name="AtDevice">It is about one device.</param>
-public sealed record CircumstanceInWords(Circumstance What, string Text, bool AtDevice);
