@@ -68,7 +68,7 @@ public sealed class AccessibilityTests : IDisposable
         [
             ("register", "/", "Infeed chain"),
             ("circuit", $"/circuits/{open.GetProperty("id").GetString()}", "Control circuit"),
-            ("job", $"/jobs/{job}", "units are still possible"),
+            ("job", $"/jobs/{job}", "First: agree to live tests"),
             ("close-out", $"/jobs/{job}/close-out", "Function test"),
             ("logbook", "/logbook", "Complaint"),
         ];
