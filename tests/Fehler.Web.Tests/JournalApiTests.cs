@@ -147,6 +147,22 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
         (await Operate(Step("S2", "pressed"))).GetProperty("seen").GetProperty("M1").GetString().ShouldBe("stopped");
         var again = await Operate(Step("F2", "reset"), Step("S2", "pressed"));
         again.GetProperty("seen").GetProperty("M1").GetString().ShouldBe("runs");
+        // Start is held and nothing happens: so it stands, although a good circuit would go on to run.
+        var dead = await Host.OpenJobAsync(_client, "WP-301");
+        await Add(
+            dead,
+            new
+            {
+                type = "operation",
+                steps = new[] { Step("S2", "pressed") },
+                seen = new Dictionary<string, string> { ["KM1"] = "out", ["M1"] = "stopped" },
+            }
+        );
+        var held = await _client.PostAsJsonAsync($"/api/jobs/{dead}/operate", new { steps = Array.Empty<object>() }, Host.Cancellation);
+        var standing = await held.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
+        standing.GetProperty("seen").GetProperty("M1").GetString().ShouldBe("stopped");
+        standing.GetProperty("seen").GetProperty("KM1").GetString().ShouldBe("out");
+        standing.GetProperty("positions").GetProperty("S2").GetString().ShouldBe("pressed");
         // Nothing of it was recorded.
         (await Job(job))
             .GetProperty("entries")

@@ -26,7 +26,7 @@ public sealed class GuidedRun
     private readonly Circuit _circuit;
     private readonly GuidedRunOptions _options;
     private readonly SimulatedPanel _panel;
-    private readonly Random _mistakes;
+    private readonly HumanMistakes _mistakes;
     private readonly List<FaultMode> _left;
 
     private GuidedRun(CompiledCircuit compiled, IEnumerable<FaultMode> faults, GuidedRunOptions options)
@@ -40,7 +40,7 @@ public sealed class GuidedRun
             options.Seed,
             options.Differs
         );
-        _mistakes = new Random(options.Seed);
+        _mistakes = new HumanMistakes(_circuit, _panel, options);
     }
 
     /// <summary>The journal that came of it.</summary>
@@ -119,7 +119,8 @@ public sealed class GuidedRun
 
         foreach (var steps in Trials(_compiled))
         {
-            if (IsMistaken(out var how) && how == Mistake.NotQuitePressed)
+            var how = _mistakes.Next();
+            if (how == Mistake.NotQuitePressed)
             {
                 Add(new OperationSeen(steps, _panel.Operate([])));
                 continue;
@@ -144,7 +145,7 @@ public sealed class GuidedRun
             shows |= !healthy.Operate(steps).SequenceEqual(seen);
             if (how != Mistake.NotWrittenDown)
             {
-                Add(new OperationSeen(steps, how == Mistake.Misremembered ? Misremembered(before, seen) : seen));
+                Add(new OperationSeen(steps, how == Mistake.Misremembered ? _mistakes.Misremembered(before, seen) : seen));
             }
         }
 
@@ -176,33 +177,6 @@ public sealed class GuidedRun
         }
 
         return shows;
-    }
-
-    private enum Mistake
-    {
-        None,
-        NotQuitePressed,
-        NotWrittenDown,
-        Misremembered,
-    }
-
-    private bool IsMistaken(out Mistake how)
-    {
-        how =
-            _options.MistakenShare > 0 && _mistakes.NextDouble() < _options.MistakenShare ? (Mistake)(1 + _mistakes.Next(3)) : Mistake.None;
-        return how != Mistake.None;
-    }
-
-    /// <summary>One of the things that changed is remembered as it was before.</summary>
-    private ImmutableSortedDictionary<string, string> Misremembered(
-        ImmutableSortedDictionary<string, string> before,
-        ImmutableSortedDictionary<string, string> seen
-    )
-    {
-        var changed = seen.Where(s => before.GetValueOrDefault(s.Key) != s.Value && before.ContainsKey(s.Key)).Select(s => s.Key).ToList();
-        return changed.Count == 0 ? seen
-            : changed[_mistakes.Next(changed.Count)] is var tag ? seen.SetItem(tag, before[tag])
-            : seen;
     }
 
     private bool _hasStruck;
@@ -388,12 +362,7 @@ public sealed class GuidedRun
                 Add(new LookSeen(proposal.Device, proposal.Look, _panel.Look(proposal.Device, proposal.Look)));
                 break;
             case ProposalKind.Operation:
-                Add(
-                    new OperationSeen(
-                        proposal.Steps,
-                        _panel.Operate(IsMistaken(out var how) && how == Mistake.NotQuitePressed ? [] : proposal.Steps)
-                    )
-                );
+                Add(new OperationSeen(proposal.Steps, _panel.Operate(_mistakes.Next() == Mistake.NotQuitePressed ? [] : proposal.Steps)));
                 break;
             default:
                 var lifts = proposal.Setup.Lifts(_circuit).ToList();
@@ -403,7 +372,16 @@ public sealed class GuidedRun
                     Add(new WireLifted(conductor.Id, end));
                 }
 
-                Add(new Reading(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held, Mistaken(proposal), "simulated"));
+                Add(
+                    new Reading(
+                        proposal.Quantity,
+                        proposal.From,
+                        proposal.To,
+                        proposal.Setup.Held,
+                        _mistakes.Reading(proposal),
+                        "simulated"
+                    )
+                );
                 foreach (var (conductor, _) in lifts)
                 {
                     _panel.Lift(conductor.Id, landed: true);
@@ -414,68 +392,5 @@ public sealed class GuidedRun
         }
     }
 
-    /// <summary>What the meter shows; now and then that of another pair of points, of nothing, or ten times it.</summary>
-    private ReadingValue Mistaken(Proposal proposal)
-    {
-        var value = _panel.Measure(proposal.Quantity, proposal.From, proposal.To, proposal.Setup.Held);
-        if (_mistakes.NextDouble() >= _options.WrongShare)
-        {
-            return value;
-        }
-
-        return (_mistakes.Next(3), proposal.Quantity.IsLive(), value.Kind) switch
-        {
-            (0, true, _) or (1, _, ReadingKind.OverLimit) => ReadingValue.Of(0),
-            (0, false, _) when value.Kind == ReadingKind.Number => new ReadingValue(ReadingKind.OverLimit),
-            (1, _, ReadingKind.Number) => ReadingValue.Of(10 * value.Number),
-            _ => Elsewhere(proposal),
-        };
-    }
-
-    /// <summary>One lead on a neighbouring terminal.</summary>
-    private ReadingValue Elsewhere(Proposal proposal)
-    {
-        var terminals = _circuit
-            .Device(proposal.From.Device)
-            .Kind.Terminals(_circuit.Device(proposal.From.Device))
-            .Where(t => t != proposal.From.Name && proposal.From.Device + ":" + t != proposal.To.ToString())
-            .ToList();
-        var from =
-            terminals.Count == 0 || proposal.From == proposal.To
-                ? proposal.From
-                : new TerminalId(proposal.From.Device, terminals[_mistakes.Next(terminals.Count)]);
-        return _panel.Measure(proposal.Quantity, from, proposal.To, proposal.Setup.Held);
-    }
-
     private void Add(JournalEntry entry) => _entries.Add(entry with { Id = Guid.NewGuid(), Sequence = _entries.Count + 1 });
-}
-
-/// <summary>How a guided run is made.</summary>
-public sealed record GuidedRunOptions
-{
-    public Strategy Strategy { get; init; } = Strategy.MostTelling;
-
-    /// <summary>Seed of the meter's scatter and of the mistakes.</summary>
-    public int Seed { get; init; } = 1;
-
-    /// <summary>The panel differs from its description as panels do.</summary>
-    public bool Differs { get; init; }
-
-    /// <summary>The fault is not there at first: it strikes while the machine runs.</summary>
-    public bool StrikesWhileRunning { get; init; }
-
-    /// <summary>
-    /// Share of operations that are not what the journal says: a button not quite pressed, an entry forgotten, what was seen misremembered;
-    /// 0 to 1.
-    /// </summary>
-    public double MistakenShare { get; init; }
-
-    /// <summary>Somebody started it before anything was written down: the first entry is how it stands.</summary>
-    public bool BeginsRunning { get; init; }
-
-    /// <summary>What people told when the job was opened.</summary>
-    public ImmutableArray<Told> Told { get; init; } = [];
-
-    /// <summary>Share of readings that are simply wrong, 0 to 1.</summary>
-    public double WrongShare { get; init; }
 }

@@ -99,6 +99,7 @@ internal sealed class Assessment
                     .Select(g => g.Sum(x => x.Share))
             ),
             Standing = standing.State,
+            Seen = standing.SeenNow,
             LiveWires = LiveWires.Of(_session.Compiled, standing.SolvedSound()),
             Consequences = _consequences,
             History = _session.History,

@@ -46,6 +46,9 @@ public sealed record DiagnosisResult
     /// <summary>How every device stands, by what was seen: where whatever is tried next begins.</summary>
     public required CircuitState Standing { get; init; }
 
+    /// <summary>What is seen of the devices as they stand, by tag: with what is wrong in the circuit, not as a good one would go on.</summary>
+    public required ImmutableSortedDictionary<string, string> Seen { get; init; }
+
     /// <summary>Wires that are live in a good circuit as it now stands, by number.</summary>
     public required ImmutableSortedSet<string> LiveWires { get; init; }
 

@@ -20,10 +20,8 @@ namespace Fehler.Core.Diagnosis;
 /// </remarks>
 public sealed class DiagnosisSession
 {
-    /// <summary>Prior probability of something that is not in the catalogue, and how such a thing fits any observation.</summary>
+    /// <summary>Prior probability of something that is not in the catalogue.</summary>
     internal const double NoneOfThesePrior = 0.01;
-    private const double NoneOfTheseReadingFit = 0.04,
-        NoneOfTheseOperationFit = 0.06;
 
     /// <summary>Probability of two faults at once, and how badly the leading single one has to fit before they are thought of.</summary>
     private const double PairPrior = 0.1,
@@ -37,13 +35,6 @@ public sealed class DiagnosisSession
     private const double StrikeShare = 0.5,
         StrikeAtOnceShare = 0.01;
 
-    /// <summary>
-    /// Share of the times that a circuit is found standing as it is because somebody did something that nobody wrote down; as likely as not
-    /// when that is the first that is known of it.
-    /// </summary>
-    private const double UnrecordedShare = 0.05,
-        UnrecordedAtFirst = 0.5;
-
     /// <summary>Something takes time, s, in which something may fail.</summary>
     private const double TakesTime = 2;
 
@@ -51,16 +42,12 @@ public sealed class DiagnosisSession
     private const double StruckBelow = 0.2,
         WorkedAbove = 0.3;
 
-    /// <summary>
-    /// Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).
-    /// </summary>
-    private const double SoundInsulationOhms = 5e6;
-
     /// <summary>What those weigh together that are left behind, at most: nothing that is said changes by it.</summary>
     private const double NegligibleShare = 1e-3;
 
     private readonly List<Observation> _observations = [];
     private readonly List<JournalEntry> _followed = [];
+    private readonly EntryJudge _judge;
     private Hypothesis[] _hypotheses = [];
     private int _singles;
     private double _noneLogWeight;
@@ -70,6 +57,7 @@ public sealed class DiagnosisSession
     {
         Compiled = compiled;
         Tables = new OwnOhmTables(compiled.OhmTables);
+        _judge = new EntryJudge(this);
         Reset();
     }
 
@@ -209,14 +197,14 @@ public sealed class DiagnosisSession
         var followed = FollowedOn().ToList();
         var before = Healthy.State;
         _followed.Add(entry);
-        if (!IsEvidence(entry))
+        if (!_judge.IsEvidence(entry))
         {
             Bring(followed);
             return;
         }
 
         _observations.Add(new Observation(entry, _observations.Count));
-        _noneLogWeight += Math.Log(NoneFit(entry));
+        _noneLogWeight += Math.Log(_judge.NoneFit(entry));
         Bring(followed);
         if (HasStruck(entry))
         {
@@ -351,7 +339,7 @@ public sealed class DiagnosisSession
         for (; !IsUpToDate(hypothesis) && hypothesis.LogWeight > least; hypothesis.Followed++)
         {
             StopWhenCancelled();
-            if (Judge(hypothesis, _followed[hypothesis.Followed]) is { } judgement)
+            if (_judge.Judge(hypothesis, _followed[hypothesis.Followed]) is { } judgement)
             {
                 hypothesis.Judge(judgement, hypothesis == Healthy ? judgement : Healthy.Judged[hypothesis.Judged.Count]);
             }
@@ -398,108 +386,4 @@ public sealed class DiagnosisSession
         Bring(pairs);
         WakeWhatMatters();
     }
-
-    private bool IsEvidence(JournalEntry entry) =>
-        entry is OperationSeen or Reading or Tightened or Told or LookSeen { Answer: not LookSeen.NotSure }
-        || (entry is FunctionTested test && Compiled.FunctionTest.Find(test.Step) is not null);
-
-    /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
-    private Judgement? Judge(Hypothesis h, JournalEntry entry)
-    {
-        if (entry is Reading or LookSeen or Isolated or Energised or CarriedIn or Repair or WireLifted or WireLanded)
-        {
-            h.LetGo();
-        }
-
-        switch (entry)
-        {
-            case OperationSeen operation:
-                return Operated(h, operation.Steps, operation.Seen);
-            case FunctionTested test when Compiled.FunctionTest.Find(test.Step) is { } step:
-                return Operated(h, [.. step.Before, .. step.Steps], Seen(test, step));
-            case LookSeen { Answer: not LookSeen.NotSure } look:
-                return h.Seen(look.Device, look.Look) is var seen ? new Judgement(Likelihood.OfLook(look.Answer, seen), seen) : null;
-            case Told told:
-                return ToldLikelihood.Judged(told, h.IsRepaired ? null : h.Fault, Circuit);
-            case Reading reading:
-                return Read(h, reading);
-            case Tightened tightened:
-                return new Judgement(h.Tighten(tightened), h.IsRepaired ? "loose" : "as it was");
-            case Isolated:
-                h.Operate(Compiled.Isolation.Off);
-                break;
-            case Energised or CarriedIn:
-                h.Operate(Compiled.Isolation.On);
-                break;
-            case WireLifted lifted:
-                h.Lift(lifted.Conductor);
-                break;
-            case WireLanded landed:
-                h.Land(landed.Conductor);
-                break;
-            case Repair repair when repair.Unit.Length > 0:
-                h.Repair(repair.Unit);
-                break;
-        }
-
-        return null;
-    }
-
-    private static ImmutableSortedDictionary<string, string> Seen(FunctionTested test, FunctionTestStep step) =>
-        test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected;
-
-    private Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
-    {
-        var (arrival, fit) = hypothesis.Operate(
-            steps,
-            (IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare, steps.IsEmpty ? Beginning.Unrecorded : []),
-            a => seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
-        );
-        return new Judgement(fit, string.Join(", ", seen.Keys.Select(k => $"{k} {arrival.Appearances.GetValueOrDefault(k, "")}")));
-    }
-
-    /// <summary>Nothing of the circuit itself was seen before.</summary>
-    private bool IsFirst(Hypothesis hypothesis) => _observations.Take(hypothesis.Judged.Count).All(o => o.Entry is Told);
-
-    private Judgement Read(Hypothesis hypothesis, Reading reading)
-    {
-        var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
-        var prediction = hypothesis.Predict(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
-        // An insulation tester that shows tens of megohm shows good insulation.
-        var value = reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } }
-            ? new ReadingValue(ReadingKind.OverLimit)
-            : reading.Value;
-        var fit = reading.Value.Kind == ReadingKind.NotSure ? 1 : hypothesis.Fit(reading.Quantity, value, prediction, FullVolts, StraySpan);
-        double? sound = null;
-        if (hypothesis.Fault is { } fault && reading.Value.Kind != ReadingKind.NotSure && IsAtItsPoints(fault, reading))
-        {
-            var good = hypothesis.PredictSound(reading.Quantity, Tables, [(reading.From, reading.To)], setup)[0];
-            sound = Likelihood.OfReading(reading.Quantity, value, good, FullVolts, StraySpan);
-        }
-
-        if (value.Kind == ReadingKind.Number)
-        {
-            hypothesis.Narrow(reading.Quantity, prediction, value.Number);
-        }
-
-        hypothesis.HoldAndRelease(setup);
-        return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction, sound);
-    }
-
-    private static bool IsAtItsPoints(FaultMode fault, Reading reading) =>
-        fault.Parts.IsEmpty
-            ? fault.ProofPoints is { } points && ((reading.From, reading.To) == points || (reading.To, reading.From) == points)
-            : fault.Parts.Any(p => IsAtItsPoints(p, reading));
-
-    /// <summary>How something that is not in the catalogue fits an entry.</summary>
-    private double NoneFit(JournalEntry entry) =>
-        entry switch
-        {
-            OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
-            FunctionTested test => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, Seen(test, Compiled.FunctionTest.Find(test.Step)!).Count)),
-            LookSeen => 0.3,
-            Tightened or Told => 0.5,
-            Reading { Value.Kind: ReadingKind.NotSure } => 1,
-            _ => NoneOfTheseReadingFit,
-        };
 }

@@ -13,6 +13,10 @@ internal sealed partial class Hypothesis
     /// <summary>What is seen of the devices after steps, without doing them, in words.</summary>
     public string Foresee(IReadOnlyCollection<Step> steps) => _trajectories.After(State, steps).Seen;
 
+    /// <summary>What is seen of every device as it stands, by tag.</summary>
+    public ImmutableSortedDictionary<string, string> SeenNow => (_standing ?? _trajectories.After(State, [])).Appearances;
+
+    /// <summary>What a look at a device shows.</summary>
     public string Seen(string deviceTag, string lookId)
     {
         var index = Network.DeviceIndex(deviceTag);

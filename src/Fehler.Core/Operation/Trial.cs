@@ -3,35 +3,9 @@ using Fehler.Core.Circuits;
 
 namespace Fehler.Core.Operation;
 
-/// <summary>Something that a person can do to the live circuit, in words.</summary>
+/// <summary>Something that is kept up while a reading is taken, in words.</summary>
 public sealed record Trial(string Label, ImmutableArray<Step> Steps)
 {
-    /// <summary>Everything a person can do to a live circuit: nothing, press, let go, operate, wait.</summary>
-    public static IEnumerable<Trial> Of(CompiledCircuit compiled)
-    {
-        yield return new("Nothing: as it stands now", []);
-        foreach (var device in compiled.Circuit.Devices.Where(d => !compiled.Isolation.Points.Contains(d.Tag)))
-        {
-            foreach (var actuation in device.Kind.Actuations(device).Where(a => !a.DeadOnly))
-            {
-                yield return new(
-                    actuation.Returns ? $"{Named(device)} pressed and held" : $"{actuation.Verb} ({Named(device)})",
-                    [new Step(device.Tag, actuation.Position)]
-                );
-                if (actuation.Returns)
-                {
-                    yield return new(
-                        $"{Named(device)} let go",
-                        [new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)])]
-                    );
-                }
-            }
-        }
-
-        yield return new("Waited half a minute", [Step.Wait(30)]);
-        yield return new("Waited five minutes", [Step.Wait(300)]);
-    }
-
     /// <summary>What can be held while a reading is taken.</summary>
     /// <param name="circuit">The circuit.</param>
     /// <param name="isDead">It is isolated and proved dead: armatures may be pressed in by hand.</param>

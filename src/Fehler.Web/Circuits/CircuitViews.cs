@@ -40,7 +40,6 @@ public sealed record CircuitView(
     ImmutableArray<string> IsolationPoints,
     ImmutableArray<DesignFinding> Findings,
     ImmutableArray<string> Cautions,
-    ImmutableArray<Trial> Trials,
     ImmutableArray<CircumstanceInWords> Circumstances
 );
 
@@ -136,7 +135,6 @@ internal static class CircuitMapping
             compiled.Isolation.Points,
             compiled.DesignReview.Findings,
             [.. c.Devices.SelectMany(d => d.Kind.Cautions(d)).Distinct().Select(x => $"{x}")],
-            [.. Trial.Of(compiled)],
             Circumstances.All
         );
 

@@ -78,6 +78,10 @@ internal static class OperationEndpoints
         );
         return result is null
             ? TypedResults.Problem("The diagnosis takes longer than usual; ask again.", statusCode: 503)
-            : TypedResults.Ok(OperationMapping.Operate(job.Compiled, steps, result.Standing));
+            : TypedResults.Ok(
+                steps.IsEmpty
+                    ? OperationMapping.Standing(job.Circuit, result)
+                    : OperationMapping.Operate(job.Compiled, steps, result.Standing)
+            );
     }
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
 
@@ -40,19 +41,9 @@ internal static class OperationMapping
             outcome = simulator.Do(outcome.State, step);
         }
 
-        return new OperationView(
-            circuit
-                .Devices.Select((d, i) => (d.Tag, Position: Name(d, outcome.State.Devices[i].Position)))
-                .ToImmutableSortedDictionary(x => x.Tag, x => x.Position),
-            circuit
-                .Devices.SelectMany(
-                    (d, i) =>
-                        d
-                            .Kind.Elements(d)
-                            .Where(e => e.IsContact)
-                            .Select(e => ($"{d.Tag}:{e.Name}", d.Kind.IsMade(d, e, outcome.State.Devices[i])))
-                )
-                .ToImmutableSortedDictionary(x => x.Item1, x => x.Item2),
+        return View(
+            circuit,
+            outcome.State,
             outcome.Appearances,
             LiveWires.Of(compiled, outcome.Solution),
             outcome.Events,
@@ -60,6 +51,36 @@ internal static class OperationMapping
             steps.Sum(s => s.Seconds)
         );
     }
+
+    /// <summary>A circuit as it was seen to stand, nothing done.</summary>
+    public static OperationView Standing(Circuit circuit, DiagnosisResult result) =>
+        View(circuit, result.Standing, result.Seen, result.LiveWires, [], null, 0);
+
+    private static OperationView View(
+        Circuit circuit,
+        CircuitState state,
+        ImmutableSortedDictionary<string, string> seen,
+        ImmutableSortedSet<string> live,
+        ImmutableArray<string> events,
+        double? nextEvent,
+        double seconds
+    ) =>
+        new(
+            circuit
+                .Devices.Select((d, i) => (d.Tag, Position: Name(d, state.Devices[i].Position)))
+                .ToImmutableSortedDictionary(x => x.Tag, x => x.Position),
+            circuit
+                .Devices.SelectMany(
+                    (d, i) =>
+                        d.Kind.Elements(d).Where(e => e.IsContact).Select(e => ($"{d.Tag}:{e.Name}", d.Kind.IsMade(d, e, state.Devices[i])))
+                )
+                .ToImmutableSortedDictionary(x => x.Item1, x => x.Item2),
+            seen,
+            live,
+            events,
+            nextEvent,
+            seconds
+        );
 
     private static string Name(Device device, int position)
     {

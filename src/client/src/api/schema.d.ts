@@ -738,7 +738,6 @@ export interface components {
             isolationPoints: string[];
             findings: components["schemas"]["DesignFinding"][];
             cautions: string[];
-            trials: components["schemas"]["Trial"][];
             circumstances: components["schemas"]["CircumstanceInWords"][];
         };
         /** @enum {unknown} */

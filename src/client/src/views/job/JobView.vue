@@ -1,21 +1,22 @@
 <script setup lang="ts">
 import { onKeyStroke, useMediaQuery, useTitle } from '@vueuse/core'
 import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, need, type Entry, type Proposal, type Schemas, type Step } from '@/api/client'
+import { api, need, type Entry, type Proposal, type Step } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { useJob } from '@/composables/useJob'
 import { useLeads } from '@/composables/useLeads'
-import { useOperation } from '@/composables/useOperation'
+import { useTrying } from '@/composables/useTrying'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
-import WireRoute from '@/views/circuit/WireRoute.vue'
+import { suspicionOf } from '@/drawing/suspicionShares'
+import KeysHelp from './KeysHelp.vue'
 import JournalList from './JournalList.vue'
 import NextTestCard from './NextTestCard.vue'
 import StateBand from './StateBand.vue'
 import SuspectList from './SuspectList.vue'
 import TriedAndSeen from './TriedAndSeen.vue'
+import WireDialog from './WireDialog.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
@@ -48,75 +49,26 @@ const tabs = computed<{ id: Panel; label: string }[]>(() => [
 ])
 useTitle(computed(() => (job.value ? `${job.value.circuitTag} ${job.value.title} · Fehler` : 'Fehler')))
 
-/** What is tried in the drawing while that region is open: a good circuit goes on from how this one was seen to stand. */
+const isTrying = computed(() => panel.value === 'tried' && !job.value?.isClosed)
 const operate = (steps: Step[]) =>
   api.POST('/api/jobs/{id}/operate', { params: { path: { id: props.id } }, body: { steps } }).then(need)
-const trying = useOperation(() => circuit.value, operate)
-const standing = ref<Schemas['OperationView']>()
+const trying = useTrying(operate, circuit, diagnosis, () => isTrying.value)
 const tried = ref<InstanceType<typeof TriedAndSeen>>()
-const isTrying = computed(() => panel.value === 'tried' && !job.value?.isClosed)
-async function stand() {
-  await trying.start()
-  standing.value = trying.operation.value
+/** The card asks for something to be operated: it is tried in the drawing. */
+function tryProposed() {
+  trying.ask(proposal.value)
+  panel.value = 'tried'
 }
-watch([isTrying, () => diagnosis.value?.sequence], async ([on], [was]) => {
-  if (!on) return
-  // What another screen recorded meanwhile does not take back what is being tried here.
-  const begun = was ? trying.steps.value : []
-  await stand()
-  if (begun.length) await trying.run(begun)
-  else if (proposal.value?.kind === 'operation' && !isOwn.value && proposal.value.steps.length)
-    await trying.run(proposal.value.steps)
-})
-
-/** The buttons that are asked for, or the first of them: what is touched is in the window. */
-const buttons = computed(() => {
-  const asked = proposal.value?.kind === 'operation' && !isOwn.value ? proposal.value.steps.map((s) => s.device) : []
-  const tags = asked.filter(Boolean).length
-    ? asked
-    : circuit.value!.devices.filter((d) => d.actuations.some((a) => a.returns && !a.deadOnly)).map((d) => d.tag)
-  const first = [...new Set(tags)].slice(0, 3)
-  return circuit.value!.sheets.flatMap((s) =>
-    s.parts.filter((p) => first.includes(p.device)).flatMap((p) => p.terminals.map((t) => t.terminal)),
-  )
-})
-
 function touch(tag: string) {
-  const device = circuit.value?.devices.find((d) => d.tag === tag)
-  if (!device || job.value?.isClosed) return
-  if (circuit.value!.isolationPoints.includes(tag))
-    trying.problem.value = `${tag} isolates the circuit: that is a step of its own, in the band above.`
-  else if (device.actuations.some((a) => !a.deadOnly)) void trying.tap(tag)
-  else tried.value?.look(tag)
+  if (!job.value?.isClosed && trying.touch(tag)) tried.value?.look(tag)
 }
 
-const drawn = computed(
-  () =>
-    new Set<string>(circuit.value?.sheets.flatMap((s) => s.parts.flatMap((p) => p.terminals.map((t) => t.terminal)))),
+const hasEvidence = computed(() => diagnosis.value && diagnosis.value.status !== 'noEvidence')
+const suspicion = computed(() =>
+  circuit.value && diagnosis.value && hasEvidence.value && diagnosis.value.status !== 'repaired'
+    ? suspicionOf(circuit.value, diagnosis.value.units, previewed.value?.leaves)
+    : {},
 )
-type Unit = NonNullable<typeof diagnosis.value>['units'][number]
-
-/** Where in the drawing a unit's share stands: on the parts that its suspects are in, as far as they are drawn. */
-function shades(unit: Unit, share: number): [string, number][] {
-  if (unit.term === 'conductor') return [[unit.unit, share]]
-  const sum = unit.suspects.reduce((total, s) => total + s.probability, 0)
-  return unit.suspects.map((s) => [
-    s.points.length && (s.points as string[]).every((p) => drawn.value.has(p)) ? s.points.join(' ') : `${unit.unit}:`,
-    (share * s.probability) / Math.max(sum, 1e-9),
-  ])
-}
-
-const suspicion = computed(() => {
-  const shares: Record<string, number> = {}
-  const d = diagnosis.value
-  if (!d || d.status === 'noEvidence' || d.status === 'repaired') return shares
-  const left = previewed.value
-    ? previewed.value.leaves.map((l) => ({ unit: d.units.find((u) => u.unit === l.unit), share: l.probability }))
-    : d.units.map((unit) => ({ unit, share: unit.probability }))
-  for (const { unit, share } of left)
-    if (unit?.unit) for (const [at, part] of shades(unit, share)) shares[at] = (shares[at] ?? 0) + part
-  return shares
-})
 const lifted = computed(() => job.value?.lifted.map((l) => l.conductor) ?? [])
 /** The latest reading at each terminal against the return, as the drawing shows it. */
 const readings = computed(() => {
@@ -126,35 +78,15 @@ const readings = computed(() => {
       latest.set(row.entry.from, row.shown)
   return [...latest].map(([terminal, text]) => ({ terminal, text }))
 })
-const wireConductors = computed(() => circuit.value?.conductors.filter((c) => c.wire === wire.value) ?? [])
-const wireEnds = computed(() => [...new Set(wireConductors.value.flatMap((c) => [c.from, c.to]))])
-const hasEvidence = computed(() => diagnosis.value && diagnosis.value.status !== 'noEvidence')
 
 async function add(entry: Entry) {
-  const begun = trying.steps.value
-  if (entry.type === 'operation') trying.steps.value = []
-  if (!(await recordHere(entry))) {
-    if (entry.type === 'operation' && begun.length) await trying.run(begun)
-    return
-  }
+  if (entry.type !== 'operation') return void (await recordHere(entry))
   // What was seen has been said: under the drawing stands the next test again.
-  if (!isWide.value && entry.type === 'operation') panel.value = 'next'
-}
-
-function lift(conductor: string, end: string) {
-  void add({ type: 'wireLifted', conductor, end } as Entry)
+  if ((await trying.hand(() => recordHere(entry))) && !isWide.value) panel.value = 'next'
 }
 
 async function liftAll(wires: Proposal['lift']) {
   for (const wire of wires) await add({ type: 'wireLifted', conductor: wire.conductor, end: wire.end } as Entry)
-}
-
-function tighten(terminal: string, wasLoose: boolean) {
-  void add({ type: 'tightened', terminal, wasLoose } as Entry)
-}
-
-function land(conductor: string) {
-  void add({ type: 'wireLanded', conductor } as Entry)
 }
 
 const typing = (event: KeyboardEvent) =>
@@ -168,7 +100,8 @@ onKeyStroke(['v', 'o', 'b', 's', 't', 'j', 'n', 'c'], (e) => {
     v: () => leads.set({ quantity: 'volts' }),
     o: () => leads.set({ quantity: 'ohms' }),
     b: () => leads.set({ quantity: 'continuity' }),
-    s: () => (panel.value = 'suspects'),
+    // Beside the drawing the suspects are in view anyway.
+    s: () => (panel.value = isWide.value ? panel.value : 'suspects'),
     t: () => (panel.value = 'tried'),
     j: () => (panel.value = 'journal'),
     n: () => leads.choose((chosen.value + 1) % Math.max(1, diagnosis.value?.proposals.length ?? 1)),
@@ -208,9 +141,9 @@ defineExpose({ id: toRef(props, 'id') })
           :readings="readings"
           :live-wires="diagnosis?.liveWires"
           :lifted="lifted"
-          :operation="isTrying ? trying.operation.value : undefined"
+          :operation="isTrying ? trying.now.value : undefined"
           :tappable="isTrying ? 'all' : undefined"
-          :attention="isTrying ? buttons : undefined"
+          :attention="isTrying ? trying.buttons.value : undefined"
           @part="touch"
           @terminal="leads.tap"
           @wire="wire = $event"
@@ -235,6 +168,7 @@ defineExpose({ id: toRef(props, 'id') })
       <div v-if="isWide || panel === 'next' || panel === 'suspects'" class="right">
         <NextTestCard
           v-if="!job.isClosed && (isWide || panel === 'next')"
+          id="panel-next"
           class="card"
           :job="job"
           :circuit="circuit"
@@ -252,7 +186,7 @@ defineExpose({ id: toRef(props, 'id') })
           @state="band?.ask($event)"
           @lift="liftAll"
           @preview="previewed = $event"
-          @tried="panel = 'tried'"
+          @tried="tryProposed"
           @moving="moving = $event"
           @set="leads.set"
           @choose="leads.choose"
@@ -284,12 +218,12 @@ defineExpose({ id: toRef(props, 'id') })
           :job="job"
           :circuit="circuit"
           :steps="trying.steps.value"
-          :before="standing"
-          :now="trying.operation.value"
+          :before="trying.before.value"
+          :now="trying.now.value"
           :problem="trying.problem.value"
           @entry="add"
           @wait="trying.wait"
-          @undo="stand"
+          @undo="trying.stand"
         />
         <JournalList
           v-else
@@ -301,80 +235,16 @@ defineExpose({ id: toRef(props, 'id') })
         />
       </div>
     </main>
-    <Dialog
-      :visible="!!wire"
-      modal
-      :header="`Wire ${wire}`"
-      :style="{ width: '28rem', maxWidth: '96vw' }"
-      @update:visible="wire = ''"
-    >
-      <p class="faint">Tap an end to put lead {{ moving }} there.</p>
-      <WireRoute :circuit="circuit" :wire="wire" tappable @terminal="(t: string) => (leads.tap(t), (wire = ''))" />
-      <template v-if="!job.isClosed">
-        <h3>Lift one end for a test</h3>
-        <div v-for="c in wireConductors" :key="c.id" class="row">
-          <template v-if="lifted.includes(c.id)">
-            {{ c.id }} is lifted
-            <Button :label="`Landed again`" size="small" @click="land(c.id)" />
-          </template>
-          <template v-else>
-            <Button
-              v-for="end in [c.from, c.to]"
-              :key="end"
-              :label="`Lift ${c.id} at ${end}`"
-              size="small"
-              variant="outlined"
-              :disabled="!job.mayTouch"
-              @click="lift(c.id, end)"
-            />
-          </template>
-        </div>
-        <h3>Try a screw</h3>
-        <div v-for="end in wireEnds" :key="end" class="row">
-          <span>{{ end }}</span>
-          <Button
-            label="was loose, now tight"
-            size="small"
-            variant="outlined"
-            :aria-label="`${end} was loose, now tight`"
-            :disabled="!job.mayTouch"
-            @click="tighten(end, true)"
-          />
-          <Button
-            label="is tight"
-            size="small"
-            variant="outlined"
-            :aria-label="`${end} is tight`"
-            :disabled="!job.mayTouch"
-            @click="tighten(end, false)"
-          />
-        </div>
-        <p v-if="!job.mayTouch" class="faint">Only on a circuit that is isolated and proved dead.</p>
-      </template>
-    </Dialog>
-    <Dialog v-model:visible="help" modal header="Keys" :style="{ width: '24rem', maxWidth: '95vw' }">
-      <dl class="keys">
-        <dt>V, O, B</dt>
-        <dd>volts, ohms, beep</dd>
-        <dt>Tab, Enter</dt>
-        <dd>to a terminal in the drawing, and put the lead there</dd>
-        <dt>number, Enter</dt>
-        <dd>record the reading; also OL, full, beep, stray, 4k7</dd>
-        <dt>N</dt>
-        <dd>the next proposed test</dd>
-        <dt>Esc</dt>
-        <dd>back to the proposed test</dd>
-        <dt>S, T, J</dt>
-        <dd>suspects, tried and seen, journal</dd>
-        <dt>C</dt>
-        <dd>repair and close out</dd>
-      </dl>
-      <h3>In the drawing</h3>
-      <p>
-        Thick broken line: live in a good circuit as it now stands. Shaded: suspected, with its share. Tap a terminal to
-        move lead {{ moving }}; tap a wire number for its route, to lift it or to measure at the strip.
-      </p>
-    </Dialog>
+    <WireDialog
+      :wire="wire"
+      :circuit="circuit"
+      :job="job"
+      :moving="moving"
+      @close="wire = ''"
+      @terminal="(t) => (leads.tap(t), (wire = ''))"
+      @entry="add"
+    />
+    <KeysHelp v-model:visible="help" :moving="moving" />
   </div>
   <main v-else class="page">
     <PageProblem :text="problem" />
@@ -468,17 +338,6 @@ defineExpose({ id: toRef(props, 'id') })
 }
 .empty {
   padding: 0.8rem;
-}
-.keys {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 0.4rem 1rem;
-}
-.keys dt {
-  font-weight: 600;
-}
-.keys dd {
-  margin: 0;
 }
 .bench:not(.wide) .regions {
   grid-template-columns: minmax(0, 1fr);

@@ -33,11 +33,9 @@ const named = (tag: string) => [deviceOf(tag)?.function || deviceOf(tag)?.term, 
 const changed = computed(() =>
   Object.keys(props.now?.seen ?? {}).filter((t) => props.now!.seen[t] !== props.before?.seen[t]),
 )
-/** Motors, where nothing was operated: how it stands is asked of them first. */
-const standing = computed(() =>
-  props.steps.length ? [] : props.circuit.devices.filter((d) => /motor$/.test(d.kind)).map((d) => d.tag),
-)
-const shown = computed(() => [...new Set([...changed.value, ...standing.value, ...Object.keys(instead.value)])])
+/** What everybody sees, whether it does something new or not. */
+const motors = computed(() => props.circuit.devices.filter((d) => d.appearances.includes('runs')).map((d) => d.tag))
+const shown = computed(() => [...new Set([...changed.value, ...motors.value, ...Object.keys(instead.value)])])
 const good = (tag: string) => props.now?.seen[tag] ?? ''
 const said = (tag: string) => instead.value[tag] ?? good(tag)
 const differs = (tag: string) => said(tag) !== good(tag)
@@ -53,7 +51,7 @@ function record(seen: Record<string, string>) {
 }
 
 const soItDid = () => record(Object.fromEntries(shown.value.map((t) => [t, said(t)])))
-const nothing = () => record(Object.fromEntries(changed.value.map((t) => [t, props.before!.seen[t]!])))
+const nothing = () => record(Object.fromEntries(shown.value.map((t) => [t, props.before!.seen[t]!])))
 
 /** A part that was touched to say what it does. */
 function look(tag: string) {
@@ -79,7 +77,7 @@ defineExpose({ look })
     <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
     <div v-if="now && (shown.length || steps.length)" class="answer" aria-live="polite">
       <span>{{
-        steps.length ? (changed.length ? 'A good circuit now:' : 'A good circuit does nothing new.') : 'As it stands:'
+        steps.length ? (changed.length ? 'A good circuit now:' : 'A good circuit does nothing new:') : 'As it stands:'
       }}</span>
       <button
         v-for="tag in shown"

@@ -1,0 +1,141 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>Brings a hypothesis past the entries of a journal and says how well each fits what it foretold.</summary>
+/// <param name="session">The diagnosis, followed up to the entry that is judged.</param>
+internal sealed class EntryJudge(DiagnosisSession session)
+{
+    /// <summary>How something that is not in the catalogue fits any observation.</summary>
+    private const double NoneOfTheseReadingFit = 0.04,
+        NoneOfTheseOperationFit = 0.06;
+
+    /// <summary>
+    /// Share of the times that a circuit is found standing as it is because somebody did something that nobody wrote down; as likely as not
+    /// when that is the first that is known of it.
+    /// </summary>
+    private const double UnrecordedShare = 0.05,
+        UnrecordedAtFirst = 0.5;
+
+    /// <summary>
+    /// Above this insulation is sound, whatever the number (common practice: 1 Mohm is the limit, new motors have far more).
+    /// </summary>
+    private const double SoundInsulationOhms = 5e6;
+
+    public bool IsEvidence(JournalEntry entry) =>
+        entry is OperationSeen or Reading or Tightened or Told or LookSeen { Answer: not LookSeen.NotSure }
+        || (entry is FunctionTested test && session.Compiled.FunctionTest.Find(test.Step) is not null);
+
+    /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
+    public Judgement? Judge(Hypothesis h, JournalEntry entry)
+    {
+        if (entry is Reading or LookSeen or Isolated or Energised or CarriedIn or Repair or WireLifted or WireLanded)
+        {
+            h.LetGo();
+        }
+
+        switch (entry)
+        {
+            case OperationSeen operation:
+                return Operated(h, operation.Steps, operation.Seen);
+            case FunctionTested test when session.Compiled.FunctionTest.Find(test.Step) is { } step:
+                return Operated(h, [.. step.Before, .. step.Steps], Seen(test, step));
+            case LookSeen { Answer: not LookSeen.NotSure } look:
+                return h.Seen(look.Device, look.Look) is var seen ? new Judgement(Likelihood.OfLook(look.Answer, seen), seen) : null;
+            case Told told:
+                return ToldLikelihood.Judged(told, h.IsRepaired ? null : h.Fault, session.Circuit);
+            case Reading reading:
+                return Read(h, reading);
+            case Tightened tightened:
+                return new Judgement(h.Tighten(tightened), h.IsRepaired ? "loose" : "as it was");
+            case Isolated:
+                h.Operate(session.Compiled.Isolation.Off);
+                break;
+            case Energised or CarriedIn:
+                h.Operate(session.Compiled.Isolation.On);
+                break;
+            case WireLifted lifted:
+                h.Lift(lifted.Conductor);
+                break;
+            case WireLanded landed:
+                h.Land(landed.Conductor);
+                break;
+            case Repair repair when repair.Unit.Length > 0:
+                h.Repair(repair.Unit);
+                break;
+        }
+
+        return null;
+    }
+
+    private static ImmutableSortedDictionary<string, string> Seen(FunctionTested test, FunctionTestStep step) =>
+        test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected;
+
+    private Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
+    {
+        var (arrival, fit) = hypothesis.Operate(
+            steps,
+            (
+                IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare,
+                steps.IsEmpty ? session.Compiled.StartingHypotheses.Unrecorded : []
+            ),
+            a => seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
+        );
+        return new Judgement(fit, string.Join(", ", seen.Keys.Select(k => $"{k} {arrival.Appearances.GetValueOrDefault(k, "")}")));
+    }
+
+    /// <summary>Nothing of the circuit itself was seen before.</summary>
+    private bool IsFirst(Hypothesis hypothesis) => session.Observations.Take(hypothesis.Judged.Count).All(o => o.Entry is Told);
+
+    private Judgement Read(Hypothesis hypothesis, Reading reading)
+    {
+        var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
+        var prediction = hypothesis.Predict(reading.Quantity, session.Tables, [(reading.From, reading.To)], setup)[0];
+        // An insulation tester that shows tens of megohm shows good insulation.
+        var value = reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } }
+            ? new ReadingValue(ReadingKind.OverLimit)
+            : reading.Value;
+        var fit =
+            reading.Value.Kind == ReadingKind.NotSure
+                ? 1
+                : hypothesis.Fit(reading.Quantity, value, prediction, session.FullVolts, session.StraySpan);
+        double? sound = null;
+        if (hypothesis.Fault is { } fault && reading.Value.Kind != ReadingKind.NotSure && IsAtItsPoints(fault, reading))
+        {
+            var good = hypothesis.PredictSound(reading.Quantity, session.Tables, [(reading.From, reading.To)], setup)[0];
+            sound = Likelihood.OfReading(reading.Quantity, value, good, session.FullVolts, session.StraySpan);
+        }
+
+        if (value.Kind == ReadingKind.Number)
+        {
+            hypothesis.Narrow(reading.Quantity, prediction, value.Number);
+        }
+
+        hypothesis.HoldAndRelease(setup);
+        return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction, sound);
+    }
+
+    private static bool IsAtItsPoints(FaultMode fault, Reading reading) =>
+        fault.Parts.IsEmpty
+            ? fault.ProofPoints is { } points && ((reading.From, reading.To) == points || (reading.To, reading.From) == points)
+            : fault.Parts.Any(p => IsAtItsPoints(p, reading));
+
+    /// <summary>How something that is not in the catalogue fits an entry.</summary>
+    public double NoneFit(JournalEntry entry) =>
+        entry switch
+        {
+            OperationSeen operation => Math.Pow(NoneOfTheseOperationFit, Math.Min(2, operation.Seen.Count)),
+            FunctionTested test => Math.Pow(
+                NoneOfTheseOperationFit,
+                Math.Min(2, Seen(test, session.Compiled.FunctionTest.Find(test.Step)!).Count)
+            ),
+            LookSeen => 0.3,
+            Tightened or Told => 0.5,
+            Reading { Value.Kind: ReadingKind.NotSure } => 1,
+            _ => NoneOfTheseReadingFit,
+        };
+}
