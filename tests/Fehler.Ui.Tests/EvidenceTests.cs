@@ -89,11 +89,15 @@ public sealed class EvidenceTests : IDisposable
         _screen.ClickText("Somebody worked on it");
         _screen.See("Journal (5)");
         _screen.SawOf("H1", "on");
+        _screen.Click("[data-seen='M1']");
+        _screen.ClickText("Nobody looked at it");
+        _screen.See("M1 not looked at");
         _screen.ClickText("Record what it did");
         _screen.See("Journal (6)");
         _screen.ClickText("Journal (6)");
         _screen.See("Told: Somebody worked on it");
-        _screen.See("As it stands: H1 on, M1 stopped");
+        _screen.See("As it stands: H1 on");
+        _screen.Shows("H1 on, M1").ShouldBeFalse();
     }
 
     private void Begin()

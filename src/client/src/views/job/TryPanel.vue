@@ -20,7 +20,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ entry: [entry: Entry]; wait: [seconds: number]; undo: [] }>()
 
-/** What was seen otherwise than a good circuit shows, and what was looked at beside what changes. */
+/** What was seen otherwise than a good circuit shows, what was looked at beside what changes; empty for what nobody looked at. */
 const instead = ref<Record<string, string>>({})
 const choosing = ref('')
 watch(
@@ -38,7 +38,7 @@ const motors = computed(() => props.circuit.devices.filter((d) => d.appearances.
 const shown = computed(() => [...new Set([...changed.value, ...motors.value, ...Object.keys(instead.value)])])
 const good = (tag: string) => props.now?.seen[tag] ?? ''
 const said = (tag: string) => instead.value[tag] ?? good(tag)
-const differs = (tag: string) => said(tag) !== good(tag)
+const differs = (tag: string) => !!said(tag) && said(tag) !== good(tag)
 const isOtherwise = computed(() => shown.value.some(differs))
 const doing = computed(() =>
   props.steps
@@ -50,8 +50,9 @@ function record(seen: Record<string, string>) {
   emit('entry', { type: 'operation', steps: props.steps, seen } as Entry)
 }
 
-const soItDid = () => record(Object.fromEntries(shown.value.map((t) => [t, said(t)])))
-const nothing = () => record(Object.fromEntries(shown.value.map((t) => [t, props.before!.seen[t]!])))
+const looked = computed(() => shown.value.filter((t) => said(t)))
+const soItDid = () => record(Object.fromEntries(looked.value.map((t) => [t, said(t)])))
+const nothing = () => record(Object.fromEntries(looked.value.map((t) => [t, props.before!.seen[t]!])))
 
 /** A part that was touched to say what it does. */
 function look(tag: string) {
@@ -84,17 +85,17 @@ defineExpose({ look })
         :key="tag"
         type="button"
         class="chip"
-        :class="{ differs: differs(tag) }"
+        :class="{ differs: differs(tag), unsaid: !said(tag) }"
         :data-seen="tag"
         :disabled="disabled"
         @click="choosing = tag"
       >
-        {{ tag }} {{ said(tag) }}<small v-if="differs(tag)"> (good: {{ good(tag) }})</small>
+        {{ tag }} {{ said(tag) || 'not looked at' }}<small v-if="differs(tag)"> (good: {{ good(tag) }})</small>
       </button>
     </div>
     <div class="row">
       <Button
-        v-if="shown.length"
+        v-if="looked.length"
         :label="isOtherwise ? 'Record what it did' : steps.length ? 'So it did' : 'So it stands'"
         icon="pi pi-check"
         :disabled="disabled"
@@ -145,6 +146,7 @@ defineExpose({ look })
           :variant="a === said(choosing) ? undefined : 'outlined'"
           @click="choose(a)"
         />
+        <Button label="Nobody looked at it" data-appearance="" text @click="choose('')" />
       </div>
     </Dialog>
   </div>
@@ -173,6 +175,10 @@ defineExpose({ look })
   border-color: var(--doubt);
   border-style: dashed;
   font-weight: 600;
+}
+.chip.unsaid {
+  border-color: var(--line);
+  color: var(--faint);
 }
 .waits {
   display: flex;
