@@ -363,6 +363,11 @@ public sealed class GuidedRun
                 break;
             case ProposalKind.Operation:
                 Add(new OperationSeen(proposal.Steps, _panel.Operate(_mistakes.Next() == Mistake.NotQuitePressed ? [] : proposal.Steps)));
+                if (StepRules.Released(_circuit, proposal.Steps[^1]) is { } release)
+                {
+                    Add(new OperationSeen([release], _panel.Operate([release])));
+                }
+
                 break;
             default:
                 var lifts = proposal.Setup.Lifts(_circuit).ToList();

@@ -110,13 +110,24 @@ public sealed class SimulatedPanel
     }
 
     /// <summary>Takes a reading with devices held meanwhile and let go afterwards; a meter's scatter of 1 % is on it.</summary>
-    public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
+    public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held) =>
+        Measure(quantity, from, to, held, MeterOhms);
+
+    /// <summary>The same with a two-pole tester, which loads the point it is put to.</summary>
+    public ReadingValue MeasureLoaded(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held) =>
+        Measure(quantity, from, to, held, TwoPoleOhms);
+
+    /// <summary>What a multimeter and a two-pole tester load a point with, ohm (common practice).</summary>
+    private const double MeterOhms = 10e6,
+        TwoPoleOhms = 20e3;
+
+    private ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held, double load)
     {
         State = Later(State);
         var outcome = Done(held);
         var value = quantity switch
         {
-            Quantity.Volts or Quantity.DcVolts => Volts(outcome.Solution, quantity, from, to),
+            Quantity.Volts or Quantity.DcVolts => Volts(outcome.Solution, quantity, from, to, load),
             Quantity.Amps => ReadingValue.Of(Scattered(outcome.Solution.Amps(from).Value, 0.02)),
             Quantity.StartingAmps => ReadingValue.Of(
                 Scattered(
@@ -129,7 +140,7 @@ public sealed class SimulatedPanel
             ),
             Quantity.Insulation => Ohms(
                 quantity,
-                new OhmTable(_sound, outcome.State, [(from, to)], underVoltage: true).Read(_simulator.Network)[0]
+                new OhmTable(_sound, outcome.State, underVoltage: true).Read(_simulator.Network, [(from, to)])[0]
             ),
             _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to).Value),
         };
@@ -140,10 +151,10 @@ public sealed class SimulatedPanel
     /// <summary>Fetching a meter and looking take time, and nobody knows how much.</summary>
     private CircuitState Later(CircuitState state) => _simulator.Do(state, Step.Meanwhile(10 + 40 * _meter.NextDouble())).State.Rested;
 
-    private ReadingValue Volts(Solution solution, Quantity quantity, TerminalId from, TerminalId to)
+    private ReadingValue Volts(Solution solution, Quantity quantity, TerminalId from, TerminalId to, double load)
     {
-        // The meter's own 10 Mohm is part of the circuit: it matters where nothing holds the point.
-        var loaded = _sound.With([.. _simulator.Network.Alterations, new Bridge(from, to, 10e6)]).Solve(solution.State);
+        // The meter's own load is part of the circuit: it matters where nothing holds the point.
+        var loaded = _sound.With([.. _simulator.Network.Alterations, new Bridge(from, to, load)]).Solve(solution.State);
         return ReadingValue.Of(
             Scattered(quantity == Quantity.Volts ? loaded.Volts(from, to).Magnitude : loaded.DcVolts(from, to).Magnitude.Value, 0.1)
         );
@@ -170,9 +181,5 @@ public sealed class SimulatedPanel
         return outcome ?? _simulator.Do(State, []);
     }
 
-    private Step Released(Step held)
-    {
-        var device = _circuit.Device(held.Device);
-        return held with { Position = device.Kind.Positions(device)[device.Kind.InitialPosition(device)] };
-    }
+    private Step Released(Step held) => StepRules.Rested(_circuit, held);
 }

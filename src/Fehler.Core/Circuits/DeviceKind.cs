@@ -77,6 +77,9 @@ public abstract class DeviceKind
     /// <summary>Watches the phases of the supply, so that a test takes one away.</summary>
     public virtual bool WatchesSupply => false;
 
+    /// <summary>It stays where a pulse has put it while the supply is away: what was on comes on again with it.</summary>
+    public virtual bool KeepsPosition => false;
+
     /// <summary>What the plant's supply is rated; null for every other device.</summary>
     public virtual SourceRating? SourceOf(Device device) => null;
 
@@ -133,6 +136,9 @@ public abstract class DeviceKind
     /// Whether this appearance means that it does the work the starter is there for: a motor that turns, a heater that heats.
     /// </summary>
     public virtual bool IsWorking(string appearance) => false;
+
+    /// <summary>Whether this appearance means that it is on and cannot turn: it burns within a minute.</summary>
+    public virtual bool IsStalled(string appearance) => false;
 
     /// <summary>Tags of devices that a shaft, a lever or a brake disc couples this one to.</summary>
     public virtual IEnumerable<string> CoupledTo(Device device) => [];

@@ -20,6 +20,9 @@ internal sealed class Assessment
     /// <summary>What may still be open beside a suspect that is called proved.</summary>
     internal const double OpenShare = 0.02;
 
+    /// <summary>What a suspect has to hold of its unit before its own proof is that unit's.</summary>
+    private const double LeastProvedShare = 0.2;
+
     /// <summary>From here on the meter is checked before anything else is done.</summary>
     private const double SuspectMeterAbove = 0.4;
 
@@ -78,7 +81,11 @@ internal sealed class Assessment
         var repaired = RepairedShare();
         var top = units.FirstOrDefault(u => u.Unit.Length > 0);
         var none = _posterior[^1];
-        var proved = top is not null && top.Suspects.Any(s => s.Fault is not null && new Proofs(_session, _posterior).IsProved(s));
+        var proved =
+            top is not null
+            && top.Suspects.Any(s =>
+                s.Fault is not null && s.Probability > LeastProvedShare * top.Probability && new Proofs(_session, _posterior).IsProved(s)
+            );
         var why = proved && _job.Repairs.IsEmpty ? Why(top!.Suspects[0].Fault!) : null;
         var proposals = _job.Closing is null
             ? new TestChoice(_session, _job, _strategy, _without, why?.Weights ?? _posterior).Proposals(proved ? null : top)

@@ -1,5 +1,6 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
 
 namespace Fehler.Core.Diagnosis;
 
@@ -18,6 +19,8 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         IsolateMinutes = 5,
         EnergiseMinutes = 3,
         HoldMinutes = 0.3,
+        SecondPersonMinutes = 1.5,
+        OpenStationMinutes = 1,
         AcrossMinutes = 0.15,
         LiftMinutes = 1.5;
 
@@ -72,9 +75,30 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         var minutes = LeastOfReading(quantity, setup) + (to == circuit.Reference || to == from ? 0 : AcrossMinutes);
         var here = lastPoint is { } last ? circuit.LocationOf(last) : circuit.Locations.First(l => l.Type == LocationType.Enclosure);
         var places = new[] { from, to }.Where(t => t != circuit.Reference).Select(circuit.LocationOf).Distinct().ToList();
-        minutes += MoveMinutes * places.Count(p => p != here);
+        minutes += places.Where(p => p != here).Sum(p => Way(here, p) + (p.Type == LocationType.Enclosure ? 0 : OpenStationMinutes));
 
-        // Two points far apart need a long lead.
-        return minutes + (places.Count > 1 ? MoveMinutes : 0);
+        // Two points far apart need a long lead; what is held where nobody measures needs somebody who holds it.
+        return minutes + (places.Count > 1 ? MoveMinutes : 0) + (SecondPersonAt(circuit, from, to, setup).Any() ? SecondPersonMinutes : 0);
     }
+
+    /// <summary>Where somebody else has to stand: places of what is held while both leads are elsewhere.</summary>
+    public static IEnumerable<Location> SecondPersonAt(Circuit circuit, TerminalId from, TerminalId to, Setup setup)
+    {
+        var leads = new[] { from, to }.Where(t => t != circuit.Reference || from == to).Select(circuit.LocationOf).ToHashSet();
+        return setup
+            .Held.Where(h => h.Device.Length > 0 && !IsDoneBefore(circuit.Device(h.Device), h))
+            .Select(h => circuit.Location(circuit.Device(h.Device).Location))
+            .Distinct()
+            .Where(place => !leads.Contains(place));
+    }
+
+    /// <summary>A reset or a switch that stays where it is put needs no hand during the reading.</summary>
+    private static bool IsDoneBefore(Device device, Step step) =>
+        device.Kind.Actuations(device).Any(a => a.Position == step.Position && (a.Resets || !a.Returns));
+
+    /// <summary>There and, as often as not, back: a slow walk along the cable, m a minute.</summary>
+    private static double Way(Location here, Location there) =>
+        MoveMinutes + Math.Abs(there.CableMetres - here.CableMetres) / WalkMetresAMinute;
+
+    private const double WalkMetresAMinute = 40;
 }

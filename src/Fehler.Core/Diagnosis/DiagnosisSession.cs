@@ -144,6 +144,37 @@ public sealed class DiagnosisSession
         }
     }
 
+    /// <summary>
+    /// What to ask before a reading counts that nothing which is suspected would show: most of these are leads, setting or state. Null for one
+    /// that some suspect explains.
+    /// </summary>
+    public string? Doubt(JobState job, Reading reading)
+    {
+        const double considered = 1e-5;
+        if (reading.Value.Kind is ReadingKind.NotSure or ReadingKind.Unsteady || job.Refuse(reading) is not null)
+        {
+            return null;
+        }
+
+        Follow(job);
+        var weights = Posterior();
+        var suspects = _hypotheses
+            .Select((h, i) => (Hypothesis: h, Weight: weights[i]))
+            .Where(x => x.Weight > considered && IsUpToDate(x.Hypothesis))
+            .OrderByDescending(x => x.Weight)
+            .Select(x => x.Hypothesis)
+            .ToList();
+        if (suspects.Any(h => _judge.Explains(h, reading)))
+        {
+            return null;
+        }
+
+        var good = suspects.Take(1).Select(h => Words.Of(_judge.Sound(h, reading), reading.Quantity)).FirstOrDefault();
+        return $"Nothing that is suspected shows {ReadingText.Show(reading.Value, reading.Quantity)} here"
+            + $"{(good is null ? "" : $" (good: {good})")}. Are both leads where they are drawn, is the meter set right, does everything stand "
+            + "as it is shown?";
+    }
+
     private CancellationToken _cancellation;
 
     /// <summary>Asked for between pieces of work that take some milliseconds.</summary>

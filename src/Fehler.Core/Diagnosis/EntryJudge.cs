@@ -91,14 +91,44 @@ internal sealed class EntryJudge(DiagnosisSession session)
     /// <summary>Nothing of the circuit itself was seen before.</summary>
     private bool IsFirst(Hypothesis hypothesis) => session.Observations.Take(hypothesis.Judged.Count).All(o => o.Entry is Told);
 
-    private Judgement Read(Hypothesis hypothesis, Reading reading)
+    /// <summary>Whether a hypothesis explains a reading, without taking it into account: however broad what it foretells, it reaches that.</summary>
+    public bool Explains(Hypothesis hypothesis, Reading reading)
     {
-        var setup = new Setup(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
-        var prediction = hypothesis.Predict(reading.Quantity, session.Tables, [(reading.From, reading.To)], setup)[0];
-        // An insulation tester that shows tens of megohm shows good insulation.
-        var value = reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } }
+        const double reach = 3,
+            likely = 0.05;
+        var (value, foretold) = (Understood(reading), Foretold(hypothesis, reading));
+        return (value.Kind, foretold.Kind) switch
+        {
+            (ReadingKind.Number, PredictionKind.Value) => Math.Abs(foretold.Distance(value.Number)) < reach,
+            (ReadingKind.Number, PredictionKind.Stray) => Math.Abs(value.Number) <= session.StraySpan,
+            _ => Likelihood.OfReading(reading.Quantity, value, foretold, session.FullVolts, session.StraySpan) > likely,
+        };
+    }
+
+    private Prediction Foretold(Hypothesis hypothesis, Reading reading) =>
+        reading.LowImpedance && reading.Quantity.IsVolts()
+            ? hypothesis.PredictLoaded(reading.Quantity, reading.From, reading.To, SetupOf(reading))
+            : hypothesis.Predict(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
+
+    /// <summary>What a reading would show if the fault were away.</summary>
+    public Prediction Sound(Hypothesis hypothesis, Reading reading) =>
+        reading.LowImpedance && reading.Quantity.IsVolts()
+            ? hypothesis.PredictSoundLoaded(reading.Quantity, reading.From, reading.To, SetupOf(reading))
+            : hypothesis.PredictSound(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
+
+    private static Setup SetupOf(Reading reading) => new(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
+
+    /// <summary>An insulation tester that shows tens of megohm shows good insulation.</summary>
+    private static ReadingValue Understood(Reading reading) =>
+        reading is { Quantity: Quantity.Insulation, Value: { Kind: ReadingKind.Number, Number: > SoundInsulationOhms } }
             ? new ReadingValue(ReadingKind.OverLimit)
             : reading.Value;
+
+    private Judgement Read(Hypothesis hypothesis, Reading reading)
+    {
+        var setup = SetupOf(reading);
+        var prediction = Foretold(hypothesis, reading);
+        var value = Understood(reading);
         var fit =
             reading.Value.Kind == ReadingKind.NotSure
                 ? 1
@@ -106,7 +136,7 @@ internal sealed class EntryJudge(DiagnosisSession session)
         double? sound = null;
         if (hypothesis.Fault is { } fault && reading.Value.Kind != ReadingKind.NotSure && IsAtItsPoints(fault, reading))
         {
-            var good = hypothesis.PredictSound(reading.Quantity, session.Tables, [(reading.From, reading.To)], setup)[0];
+            var good = Sound(hypothesis, reading);
             sound = Likelihood.OfReading(reading.Quantity, value, good, session.FullVolts, session.StraySpan);
         }
 

@@ -13,6 +13,10 @@ internal sealed partial class Hypothesis
     /// <summary>What is seen of the devices after steps, without doing them, in words.</summary>
     public string Foresee(IReadOnlyCollection<Step> steps) => _trajectories.After(State, steps).Seen;
 
+    /// <summary>Whether a motor stands and hums after steps.</summary>
+    public bool Stalls(ImmutableArray<Step> steps) =>
+        _trajectories.After(State, steps).Appearances.Any(s => _healthy.Circuit.Device(s.Key).Kind.IsStalled(s.Value));
+
     /// <summary>What is seen of every device as it stands, by tag.</summary>
     public ImmutableSortedDictionary<string, string> SeenNow => (_standing ?? _trajectories.After(State, [])).Appearances;
 
@@ -52,6 +56,49 @@ internal sealed partial class Hypothesis
             ? Predict(quantity, tables, pairs, setup)
             : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs, _supply, _size);
 
+    /// <summary>
+    /// What a low-impedance tester shows, whose own load settles what only leaks in. Its load is between a few and some hundred kilohms; what
+    /// that leaves open is part of what is not known.
+    /// </summary>
+    public Prediction PredictLoaded(Quantity quantity, TerminalId from, TerminalId to, Setup setup) =>
+        _supply.On(Loaded(Network.Alterations, _twin?.Alterations, Prepare(setup).State, quantity, from, to, _size));
+
+    /// <summary>The same on the circuit without its fault, see <see cref="PredictSound"/>.</summary>
+    public Prediction PredictSoundLoaded(Quantity quantity, TerminalId from, TerminalId to, Setup setup) =>
+        Fault is null || IsRepaired
+            ? PredictLoaded(quantity, from, to, setup)
+            : _supply.On(Loaded([], null, Prepare(setup).Sound(Freed).State, quantity, from, to, _size));
+
+    private Prediction Loaded(
+        ImmutableArray<Alteration> fault,
+        ImmutableArray<Alteration>? sized,
+        CircuitState state,
+        Quantity quantity,
+        TerminalId from,
+        TerminalId to,
+        FaultSize size
+    )
+    {
+        Prediction With(double ohms)
+        {
+            Solution Solved(ImmutableArray<Alteration> altered) => _healthy.With([.. altered, new Bridge(from, to, ohms)]).Solve(state);
+            var twin = sized is { } other ? Solved(other) : null;
+            return quantity == Quantity.Volts
+                ? Tolerances.Volts(Solved(fault), from, to, twin, size)
+                : Tolerances.DcVolts(Solved(fault), from, to, twin, size);
+        }
+
+        var (most, least) = (With(LowImpedanceOhms.Most), With(LowImpedanceOhms.Least));
+        var half = (most.Value - least.Value) / 2;
+        return most with { Value = least.Value + half, Sigma = Math.Sqrt(most.Sigma * most.Sigma + half * half) };
+    }
+
+    /// <summary>
+    /// What a two-pole tester or a meter's low-impedance setting loads a point with, ohm: some 3 kohm to some 200 kohm (common practice; IEC
+    /// 61243-3 tests the former with a switched load, from memory).
+    /// </summary>
+    private static readonly (double Least, double Most) LowImpedanceOhms = (3e3, 200e3);
+
     private static Prediction[] Predict(
         Network network,
         Network? sized,
@@ -85,10 +132,10 @@ internal sealed partial class Hypothesis
         }
 
         var isInsulation = quantity == Quantity.Insulation;
-        var table = tables.Of(prepared.State, pairs, isInsulation);
-        var ohms = table.Read(network);
-        var twinOhms = sized is null ? ohms : table.Read(sized);
-        var more = isInsulation ? ohms : table.ReadMore(network);
+        var table = tables.Of(prepared.State, isInsulation);
+        var ohms = table.Read(network, pairs);
+        var twinOhms = sized is null ? ohms : table.Read(sized, pairs);
+        var more = isInsulation ? ohms : table.ReadMore(network, pairs);
         return
         [
             .. ohms.Select(

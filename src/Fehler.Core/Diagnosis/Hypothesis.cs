@@ -181,6 +181,9 @@ internal sealed partial class Hypothesis
                         + IntermittentShare * Math.Exp(intermittent - Math.Max(steady, intermittent))
                 );
 
+    /// <summary>What was seen once of a floating piece comes again nearly as surely as a held voltage does.</summary>
+    private const double RepeatedStrayFit = 0.7;
+
     /// <summary>
     /// Fit of a reading. Stray readings of one floating piece of circuit repeat each other: what has been seen once and fits
     /// again is no new evidence.
@@ -195,7 +198,7 @@ internal sealed partial class Hypothesis
 
         var repeats = _strays.Any(s => Math.Abs(s - value.Number) < 0.15 * Math.Max(s, value.Number) + 2);
         _strays.Add(value.Number);
-        return repeats ? Math.Max(fit, 0.5) : fit;
+        return repeats ? Math.Max(fit, RepeatedStrayFit) : fit;
     }
 
     /// <summary>Does steps and stays there.</summary>
@@ -391,11 +394,7 @@ internal sealed partial class Hypothesis
         _prepared.Clear();
     }
 
-    private Step Released(Step held)
-    {
-        var device = _healthy.Circuit.Device(held.Device);
-        return held with { Position = device.Kind.Positions(device)[device.Kind.InitialPosition(device)] };
-    }
+    private Step Released(Step held) => StepRules.Rested(_healthy.Circuit, held);
 
     private static CircuitState Settled(Trajectories trajectories, CircuitState state, ImmutableArray<Step> trial)
     {

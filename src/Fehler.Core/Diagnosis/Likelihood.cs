@@ -84,18 +84,19 @@ public static class Likelihood
             case PredictionKind.OverLimit:
                 return observed > 5e6 ? 0.4 : 0;
             case PredictionKind.Stray:
-                // Mostly little, or what cable capacitance leads to, or a good part of the supply; a full one seldom, unless the
-                // capacitance says so.
+                // Mostly little, or what cable capacitance leads to (closely where the piece is symmetric, as a motor is), or a good part of
+                // the supply; a full one seldom, unless the capacitance says so.
                 var sharp = Math.Max(1, 0.05 * observed);
-                var width = 0.25 * prediction.Value + 2;
-                var z = (observed - prediction.Value) / width;
+                var (width, close) = (0.25 * prediction.Value + 2, 0.05 * prediction.Value + 1.5);
+                var (z, near) = ((observed - prediction.Value) / width, (observed - prediction.Value) / close);
                 return observed > straySpan
                     ? 0
                     : sharp
                         * (
-                            0.3 * Math.Exp(-observed / 8) / 8
-                            + 0.4 * Math.Exp(-z * z / 2) / (2.5 * width)
-                            + (observed < PartOfSpan * straySpan ? 0.3 : 0.05) / straySpan
+                            0.25 * Math.Exp(-observed / 8) / 8
+                            + 0.25 * Math.Exp(-z * z / 2) / (2.5 * width)
+                            + 0.25 * Math.Exp(-near * near / 2) / (2.5 * close)
+                            + (observed < PartOfSpan * straySpan ? 0.25 : 0.05) / straySpan
                         );
             default:
                 return prediction.Fit(observed);

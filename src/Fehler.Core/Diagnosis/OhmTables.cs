@@ -6,32 +6,23 @@ using Fehler.Core.Operation;
 namespace Fehler.Core.Diagnosis;
 
 /// <summary>
-/// Tables of resistances of the healthy circuit by state; most hypotheses share a handful of states. A list of pairs is known by being the
-/// same list.
+/// Tables of resistances of the healthy circuit by state; most hypotheses share a handful of states.
 /// </summary>
 /// <remarks>Safe for use by several threads at once.</remarks>
 internal sealed class OhmTables(Network healthy, Network more) : IHoldsMemory
 {
-    /// <summary>A table holds a response of every node for each pair of points: some hundred kilobytes.</summary>
-    private const long MostBytes = 6_000_000;
+    /// <summary>A table holds a response of every node to a current into each: a few hundred kilobytes.</summary>
+    private const long MostBytes = 8_000_000;
 
-    private readonly BoundedMemory<
-        (CircuitState State, ImmutableArray<(TerminalId From, TerminalId To)> Pairs, bool UnderVoltage),
-        OhmTable
-    > _tables = new(MostBytes, t => t.Bytes);
+    private readonly BoundedMemory<(CircuitState State, bool UnderVoltage), OhmTable> _tables = new(MostBytes, t => t.Bytes);
 
     public Network Healthy { get; } = healthy;
 
     public long Bytes => _tables.Bytes;
 
-    public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false) =>
-        pairs.Length == 1
-            ? Table(state, pairs, underVoltage)
-            : _tables.GetOrAdd((state, pairs, underVoltage), key => Table(key.State, key.Pairs, key.UnderVoltage));
-
-    /// <summary>What an insulation tester finds does not depend on copper.</summary>
-    private OhmTable Table(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage) =>
-        new(Healthy, state, pairs, underVoltage, underVoltage ? null : more);
+    /// <summary>The table of a state. What an insulation tester finds does not depend on copper.</summary>
+    public OhmTable Of(CircuitState state, bool underVoltage = false) =>
+        _tables.GetOrAdd((state, underVoltage), key => new OhmTable(Healthy, key.State, key.UnderVoltage, key.UnderVoltage ? null : more));
 }
 
 /// <summary>Tables of resistances as one job sees them: with what was measured before of this very circuit.</summary>
@@ -62,6 +53,5 @@ internal sealed class OwnOhmTables(OhmTables shared)
         _own = measured.Where(m => m.Factor is > 0.6 and < 1.7).ToImmutableDictionary(m => m.Pair, m => m.Factor);
     }
 
-    public OhmTable Of(CircuitState state, ImmutableArray<(TerminalId From, TerminalId To)> pairs, bool underVoltage = false) =>
-        shared.Of(state, pairs, underVoltage);
+    public OhmTable Of(CircuitState state, bool underVoltage = false) => shared.Of(state, underVoltage);
 }

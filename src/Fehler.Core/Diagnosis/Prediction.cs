@@ -36,11 +36,15 @@ public readonly record struct Prediction(PredictionKind Kind, double Value = 0, 
     /// <summary>Fit of a number, 1 at the peak of a prediction that has only the meter's own tolerance.</summary>
     public double Fit(double observed)
     {
-        var z = IsByFactor
-            ? Math.Log(Math.Max(Math.Abs(observed), 1e-9) / Math.Max(Math.Abs(Value), 1e-9)) / Math.Log(Factor)
-            : (Math.Abs(observed) - Math.Abs(Value)) / Deviation;
+        var z = Distance(observed);
         return Math.Exp(-z * z / 2) * Sigma / Deviation;
     }
+
+    /// <summary>How far a number is from it, in standard deviations.</summary>
+    public double Distance(double observed) =>
+        IsByFactor
+            ? Math.Log(Math.Max(Math.Abs(observed), 1e-9) / Math.Max(Math.Abs(Value), 1e-9)) / Math.Log(Factor)
+            : (Math.Abs(observed) - Math.Abs(Value)) / Deviation;
 }
 
 public enum PredictionKind

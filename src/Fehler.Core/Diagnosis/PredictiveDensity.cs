@@ -22,9 +22,9 @@ internal sealed class PredictiveDensity(double straySpan)
     /// <summary>
     /// Where nothing holds a point it shows next to nothing, or what capacitance leads to, or anything up to a good part of the supply.
     /// </summary>
-    private const double ShowsNothing = 0.3,
-        ShowsHint = 0.4,
-        ShowsAnything = 0.3,
+    private const double ShowsNothing = 0.25,
+        ShowsHint = 0.5,
+        ShowsAnything = 0.25,
         NothingVolts = 8,
         PartOfSpan = 0.7;
 
@@ -90,13 +90,15 @@ internal sealed class PredictiveDensity(double straySpan)
     {
         var cells = new double[Cells];
         Span<double> bell = stackalloc double[Cells];
+        Span<double> close = stackalloc double[Cells];
         Bell(hint, 0.25 * hint + 2, Upper, bell);
+        Bell(hint, 0.05 * hint + 1.5, Upper, close);
         var lower = 0.0;
         for (var k = 0; k < AboveRange; k++)
         {
             var nothing = Math.Exp(-lower / NothingVolts) - Math.Exp(-Upper[k] / NothingVolts);
             var anything = Math.Max(0, Math.Min(Upper[k], PartOfSpan * straySpan) - lower) / (PartOfSpan * straySpan);
-            cells[k] = ShowsNothing * nothing + ShowsHint * bell[k] + ShowsAnything * anything;
+            cells[k] = ShowsNothing * nothing + ShowsHint * (bell[k] + close[k]) / 2 + ShowsAnything * anything;
             lower = Upper[k];
         }
 

@@ -10,7 +10,8 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="circuit">The circuit.</param>
 /// <param name="weighed">Hypotheses that were weighed.</param>
 /// <param name="running">Tags of what was seen working last and has not been switched off since; empty when nothing was.</param>
-internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string running)
+/// <param name="stalled">Tags of what was seen standing and humming last; empty when nothing was.</param>
+internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string running, string stalled)
 {
     public Proposal Describe(Candidate c, bool proof)
     {
@@ -92,6 +93,20 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             : $"{a.Replace("about ", "", StringComparison.Ordinal)} to {b.Replace("about ", "", StringComparison.Ordinal)}";
     }
 
+    /// <summary>Of the likeliest suspects some leave a motor humming with what is held or operated.</summary>
+    private bool HumsMeanwhile(Candidate c)
+    {
+        var steps =
+            c.Kind == ProposalKind.Operation ? c.Steps
+            : c.Setup.Dead || c.Setup.Change != SetupChange.None ? []
+            : c.Setup.Held;
+        return !steps.IsEmpty
+            && weighed.Live.Take(AskedAboutHumming).Select((h, i) => h.Stalls(steps) ? weighed.Weights[i] : 0).Sum() > HumsAbove;
+    }
+
+    private const int AskedAboutHumming = 20;
+    private const double HumsAbove = 0.1;
+
     /// <summary>Letting a Start go starts nothing, and a Stop neither.</summary>
     private bool Starts(Step step) =>
         step.Device.Length > 0
@@ -105,6 +120,23 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
         if (running.Length > 0 && c.Setup.Change == SetupChange.Isolate)
         {
             cautions.Add($"{running} was seen running: stop it by its own Stop before anything is isolated.");
+        }
+
+        if (
+            c.Kind == ProposalKind.Reading
+            && CostModel.SecondPersonAt(circuit, c.From, c.To, c.Setup).Select(p => p.Name).ToList() is [_, ..] places
+        )
+        {
+            cautions.Add($"A second person at {string.Join(" and ", places)}, in sight or on the radio.");
+        }
+
+        if (stalled.Length > 0 && c.Setup.Change != SetupChange.Isolate)
+        {
+            cautions.Add($"{stalled} was seen standing and humming: switch it off at once, it burns within a minute.");
+        }
+        else if (HumsMeanwhile(c))
+        {
+            cautions.Add("A motor may stand and hum: let go and stop it at once, no longer than the reading takes.");
         }
 
         if (c is { Kind: ProposalKind.Reading, Quantity: Quantity.Volts or Quantity.DcVolts })

@@ -59,7 +59,7 @@ internal sealed class TestChoice
             isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving ? int.MaxValue : MostProposals,
             IsWorthProposing
         );
-        var writer = new ProposalWriter(_circuit, _weighed, Running());
+        var writer = new ProposalWriter(_circuit, _weighed, SeenLast((k, a) => k.IsWorking(a)), SeenLast((k, a) => k.IsStalled(a)));
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = isProofDue ? Proof(top!, candidates) : null;
         var isProofCheap = proof is not null && ordered.Count > 0 && proof.Minutes <= SameCost * ordered[0].Minutes;
@@ -77,18 +77,26 @@ internal sealed class TestChoice
         return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof))];
     }
 
-    /// <summary>What was seen working when something was last tried; a machine that runs is not isolated under load.</summary>
-    private string Running() =>
-        string.Join(
+    /// <summary>
+    /// What was seen so when something was last tried, and still is: what ran only while a button was held has been let go by who measures.
+    /// A machine that runs is not isolated under load.
+    /// </summary>
+    private string SeenLast(Func<DeviceKind, string, bool> isSo)
+    {
+        var last = _job.Valid.Reverse().TakeWhile(e => e is not (Isolated or CarriedIn)).OfType<OperationSeen>().FirstOrDefault();
+        if (last is null)
+        {
+            return "";
+        }
+
+        var isJustNow = _job.Valid[^1] == last;
+        var now = _weighed.Standing.SeenNow;
+        bool IsSo(string tag, string seen) => _circuit.FindDevice(tag) is { } device && isSo(device.Kind, seen);
+        return string.Join(
             " and ",
-            _job.Valid.Reverse()
-                .TakeWhile(e => e is not (Isolated or CarriedIn))
-                .OfType<OperationSeen>()
-                .Take(1)
-                .SelectMany(o => o.Seen)
-                .Where(s => _circuit.FindDevice(s.Key)?.Kind.IsWorking(s.Value) == true)
-                .Select(s => s.Key)
+            last.Seen.Where(s => IsSo(s.Key, s.Value) && (isJustNow || IsSo(s.Key, now[s.Key]))).Select(s => s.Key)
         );
+    }
 
     /// <summary>It tells something and has not been made.</summary>
     private bool IsWorthProposing(Candidate c) =>
@@ -164,8 +172,9 @@ internal sealed class TestChoice
 
     private IOrderedEnumerable<Candidate> FromSupply(IEnumerable<Candidate> candidates) =>
         candidates
-            .Where(c => c.Kind != ProposalKind.Reading || c.Quantity.IsLive() || _job.IsIsolated)
-            .OrderBy(c =>
+            // What the live circuit does not tell is asked of the dead one.
+            .OrderBy(c => c.Setup.Change == SetupChange.Isolate ? 1 : 0)
+            .ThenBy(c =>
                 c.Kind == ProposalKind.Look ? -1
                 : c.Kind == ProposalKind.Operation ? 10000
                 : _session.Points.Position.GetValueOrDefault(c.From, 9999)

@@ -37,6 +37,14 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
     private readonly Circuit _circuit = session.Circuit;
     private readonly ImmutableArray<Step> _resets = [.. Resets(session, weighed)];
 
+    private readonly Prudence _prudence = new(session.Circuit, job, weighed);
+
+    /// <summary>Who measured volts last with a two-pole tester does so again.</summary>
+    private readonly bool _isLowImpedance = job.Valid.OfType<Reading>().LastOrDefault(r => r.Quantity.IsVolts()) is { LowImpedance: true };
+
+    /// <summary>What a two-pole tester may still show where nothing holds a point, V.</summary>
+    private const double SettledVolts = 4;
+
     /// <summary>Tests with what they would tell.</summary>
     /// <param name="first">As many as are wanted: what cannot come under these, whatever it would tell, is left out.</param>
     /// <param name="isWorthProposing">Counts a test among them.</param>
@@ -74,7 +82,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
 
         yield return (0, Looks);
         yield return (cost.OfOperation(job.IsIsolated), Operations);
-        foreach (var setup in Setups(live: true))
+        foreach (var setup in Setups(live: true).Where(s => _prudence.Allows(s.Held)))
         {
             yield return Reading(Quantity.Volts, setup, session.Points.Volts);
             yield return Reading(Quantity.DcVolts, setup, session.Points.DcVolts);
@@ -220,7 +228,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             var name = device.Kind.Positions(device)[rest];
             if (
                 !session.Compiled.Isolation.Points.Contains(device.Tag)
-                && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == name)
+                && StepRules.IsReset(session.Circuit, new Step(device.Tag, name))
                 && weighed.Live.Select((h, k) => h.State.Devices[i].Position != rest ? weighed.Weights[k] : 0).Sum() > 0.3
             )
             {
@@ -236,10 +244,11 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             return [];
         }
 
-        var good = weighed.Standing.PredictSound(quantity, session.Tables, pairs, setup);
+        var good = Shown(weighed.Standing.PredictSound(quantity, session.Tables, pairs, setup));
         var predictions = new Prediction[weighed.Live.Length][];
-        Parallel.For(0, weighed.Live.Length, h => predictions[h] = weighed.Live[h].Predict(quantity, session.Tables, pairs, setup));
+        Parallel.For(0, weighed.Live.Length, h => predictions[h] = Shown(weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)));
         var found = new Candidate[pairs.Length];
+        var risk = _prudence.Risk(setup, setup.Held);
         Parallel.For(
             0,
             pairs.Length,
@@ -248,7 +257,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
                     ProposalKind.Reading,
                     setup,
                     weighed.Grouping.Gain(predictions, i),
-                    cost.OfReading(quantity, pairs[i].From, pairs[i].To, setup)
+                    cost.OfReading(quantity, pairs[i].From, pairs[i].To, setup) + risk
                 )
                 {
                     Quantity = quantity,
@@ -261,6 +270,14 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         );
         return found;
     }
+
+    /// <summary>
+    /// What the meter at hand shows: what only leaks in is settled by the load of a two-pole tester, and shows next to nothing.
+    /// </summary>
+    private Prediction[] Shown(Prediction[] foretold) =>
+        _isLowImpedance
+            ? [.. foretold.Select(p => p.Kind == PredictionKind.Stray ? new Prediction(PredictionKind.Value, 0, SettledVolts) : p)]
+            : foretold;
 
     private IEnumerable<Candidate> Looks()
     {
@@ -298,16 +315,17 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         }
 
         var energise = job.IsIsolated ? session.Compiled.Isolation.On : [];
-        foreach (var steps in Trials().Where(s => !IsDone(s)))
+        var setup = new Setup(job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false);
+        foreach (var steps in Trials().Where(s => !IsDone(s) && _prudence.Allows(s)))
         {
             List<Step> all = [.. energise, .. steps];
             var seen = new string[weighed.Live.Length];
             Parallel.For(0, weighed.Live.Length, h => seen[h] = weighed.Live[h].Foresee(all));
             yield return new Candidate(
                 ProposalKind.Operation,
-                new Setup(job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false),
+                setup,
                 weighed.Grouping.Gain(seen),
-                cost.OfOperation(job.IsIsolated) + steps.Sum(s => s.Seconds) / 60
+                cost.OfOperation(job.IsIsolated) + steps.Sum(s => s.Seconds) / 60 + _prudence.Risk(setup, steps)
             )
             {
                 Steps = steps,
@@ -345,11 +363,19 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         foreach (var held in MostSuspected(buttons, MostOperated))
         {
             var device = _circuit.Device(held.Device);
-            var rest = new Step(device.Tag, device.Kind.Positions(device)[device.Kind.InitialPosition(device)]);
-            ImmutableArray<Step> prepare = starts[device.Tag].FirstOrDefault()?.Prepare ?? [];
+            var rest = StepRules.Rested(_circuit, held);
+            var start = starts[device.Tag].FirstOrDefault();
+            ImmutableArray<Step> prepare = start?.Prepare ?? [];
             if (device.Kind.Elements(device)[0].Role != ElementRole.NormallyOpen)
             {
                 yield return [held, rest];
+                continue;
+            }
+
+            if (start is { Holds: false })
+            {
+                // What runs only while it is held is looked at while it is held.
+                yield return [.. _resets, .. prepare, held];
                 continue;
             }
 

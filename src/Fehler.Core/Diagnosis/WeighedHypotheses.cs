@@ -34,6 +34,9 @@ internal sealed record WeighedHypotheses(Hypothesis[] Live, double[] Weights, Im
             .MaxBy(x => x.Weight)
             .Hypothesis;
 
+    /// <summary>Probability of those of which something is so.</summary>
+    public double Share(Func<Hypothesis, bool> isSo) => Live.Select((h, i) => isSo(h) ? Weights[i] : 0).Sum();
+
     /// <param name="hypotheses">All that are followed.</param>
     /// <param name="posterior">Probability of each; after them that of something else.</param>
     /// <param name="straySpan">Greatest voltage that a point may show which nothing holds, V.</param>

@@ -65,15 +65,24 @@ internal sealed class LowRankUpdate<T>
         }
     }
 
-    /// <summary>By how much the changes lessen the impedance between two points, whose response to one ampere is given; ohm.</summary>
-    public T Lessening(T[] response)
+    /// <summary>By how much the changes lessen the impedance between two points; ohm.</summary>
+    /// <param name="into">Node voltages when one ampere flows into the first point and out at earth; null when that is earth itself.</param>
+    /// <param name="outOf">The same of the second point.</param>
+    public T Lessening(T[]? into, T[]? outOf)
     {
-        var less = T.Zero;
-        for (var i = 0; i < _changes.Count; i++)
+        var n = _changes.Count;
+        var drops = new T[n];
+        for (var i = 0; i < n; i++)
         {
-            for (var j = 0; j < _changes.Count; j++)
+            drops[i] = (into is null ? T.Zero : _changes[i].Drop(into)) - (outOf is null ? T.Zero : _changes[i].Drop(outOf));
+        }
+
+        var less = T.Zero;
+        for (var i = 0; i < n; i++)
+        {
+            for (var j = 0; j < n; j++)
             {
-                less += _changes[i].Drop(response) * _inverse[i, j] * _changes[j].Drop(response);
+                less += drops[i] * _inverse[i, j] * drops[j];
             }
         }
 
@@ -103,11 +112,19 @@ internal sealed class LowRankUpdate<T>
             inverse[i, i] = T.One;
         }
 
-        var left = Enumerable.Range(0, n).ToHashSet();
-        while (left.Count > 0)
+        var isDone = new bool[n];
+        for (var step = 0; step < n; step++)
         {
-            var k = left.MaxBy(i => Magnitude(m[i, i]) / scale[i]);
-            left.Remove(k);
+            var k = -1;
+            for (var i = 0; i < n; i++)
+            {
+                if (!isDone[i] && (k < 0 || Magnitude(m[i, i]) / scale[i] > Magnitude(m[k, k]) / scale[k]))
+                {
+                    k = i;
+                }
+            }
+
+            isDone[k] = true;
             Soundness = Math.Min(Soundness, Magnitude(m[k, k]) / scale[k]);
             var pivot = T.One / m[k, k];
             for (var j = 0; j < n; j++)

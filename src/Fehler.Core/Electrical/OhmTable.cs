@@ -21,89 +21,84 @@ internal sealed class OhmTable
     private readonly bool _underVoltage;
     private readonly CircuitState _state;
     private readonly OhmMatrix _matrix;
-    private readonly ImmutableArray<(TerminalId From, TerminalId To)> _pairs;
     private readonly int[] _islands;
-    private readonly double[][] _responses;
+    private readonly double[]?[] _responses;
     private readonly Network _drawn;
     private readonly OhmTable? _more;
 
     /// <param name="healthy">The healthy circuit.</param>
     /// <param name="state">What stands how.</param>
-    /// <param name="pairs">Where the leads go.</param>
     /// <param name="underVoltage">With an insulation tester's voltage: insulation that an ohmmeter finds sound may break down.</param>
     /// <param name="more">The same circuit with more copper in its windings; null when nobody asks for it.</param>
-    public OhmTable(
-        Network healthy,
-        CircuitState state,
-        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
-        bool underVoltage = false,
-        Network? more = null
-    )
-        : this(healthy, healthy, state, pairs, underVoltage)
+    public OhmTable(Network healthy, CircuitState state, bool underVoltage = false, Network? more = null)
+        : this(healthy, healthy, state, underVoltage)
     {
-        _more = more is null ? null : new OhmTable(more, healthy, state, pairs, underVoltage);
+        _more = more is null ? null : new OhmTable(more, healthy, state, underVoltage);
     }
 
     /// <param name="drawn">The circuit whose branches tell which of a faulty one's are changed.</param>
-    private OhmTable(
-        Network healthy,
-        Network drawn,
-        CircuitState state,
-        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
-        bool underVoltage
-    )
+    private OhmTable(Network healthy, Network drawn, CircuitState state, bool underVoltage)
     {
         _drawn = drawn;
         _healthy = healthy;
         _underVoltage = underVoltage;
         _state = state;
-        _pairs = pairs;
         _matrix = new OhmMatrix(healthy, state);
         _islands = OhmMatrix.Islands(healthy, _matrix.Admittances);
-        _responses = [.. pairs.Select(p => _matrix.Lu.Response(healthy.Node(p.From), healthy.Node(p.To)))];
+        _responses = new double[healthy.Size][];
     }
 
-    /// <summary>About how much memory it holds: the response of every node to a current between each pair.</summary>
-    public long Bytes => 8L * _responses.Sum(r => r.Length) + _matrix.Bytes + (_more?.Bytes ?? 0);
+    /// <summary>About how much memory it may come to hold: the response of every node to a current into each.</summary>
+    public long Bytes => 8L * _responses.Length * _responses.Length + _matrix.Bytes + (_more?.Bytes ?? 0);
 
     /// <summary>The readings one standard deviation of copper higher, ohm.</summary>
-    public double[] ReadMore(Network faulty) => (_more ?? this).Read(faulty);
+    public double[] ReadMore(Network faulty, ImmutableArray<(TerminalId From, TerminalId To)> pairs) => (_more ?? this).Read(faulty, pairs);
 
-    /// <summary>Readings of all pairs, ohm, with the faulty network in the same state; infinite is OL.</summary>
-    public double[] Read(Network faulty)
+    /// <summary>Readings of pairs of points, ohm, with the faulty network in the same state; infinite is OL.</summary>
+    public double[] Read(Network faulty, ImmutableArray<(TerminalId From, TerminalId To)> pairs)
     {
         var admittances = Admittances(faulty);
         var changes = Changes(faulty, admittances);
-        if (changes.Count == 0)
+        var readings = new double[pairs.Length];
+        LowRankUpdate<double>? update = null;
+        OhmMatrix? anew = null;
+        var islands = _islands;
+        if (changes.Count > 0)
         {
-            return [.. _pairs.Select((p, i) => Shown(Between(i, p), _islands, p))];
+            islands = OhmMatrix.Islands(faulty, admittances);
+            changes.AddRange(_matrix.Retied(islands));
+            update = new LowRankUpdate<double>(_matrix.Lu, changes);
+            if (update.Soundness < Network.LeastSoundness && !_underVoltage)
+            {
+                anew = new OhmMatrix(_healthy.With(faulty.Alterations), _state);
+            }
         }
 
-        var islands = OhmMatrix.Islands(faulty, admittances);
-        changes.AddRange(_matrix.Retied(islands));
-        var update = new LowRankUpdate<double>(_matrix.Lu, changes);
-        if (update.Soundness < Network.LeastSoundness && !_underVoltage)
+        for (var i = 0; i < readings.Length; i++)
         {
-            var anew = new OhmMatrix(_healthy.With(faulty.Alterations), _state);
-            return [.. _pairs.Select(p => Shown(anew.Between(_healthy.Node(p.From), _healthy.Node(p.To)), islands, p))];
-        }
-
-        var readings = new double[_pairs.Length];
-        for (var p = 0; p < _pairs.Length; p++)
-        {
-            readings[p] = Shown(Between(p, _pairs[p]) - update.Lessening(_responses[p]), islands, _pairs[p]);
+            var (a, b) = (_healthy.Node(pairs[i].From), _healthy.Node(pairs[i].To));
+            readings[i] =
+                islands[a + 1] != islands[b + 1] ? double.PositiveInfinity
+                : a == b ? 0
+                : Shown(anew?.Between(a, b) ?? Between(a, b, update));
         }
 
         return readings;
     }
 
-    private double Shown(double ohms, int[] islands, (TerminalId From, TerminalId To) pair) =>
-        islands[_healthy.Node(pair.From) + 1] != islands[_healthy.Node(pair.To) + 1] || ohms > OverRange
-            ? double.PositiveInfinity
-            : Math.Max(0, ohms);
+    private static double Shown(double ohms) => ohms > OverRange ? double.PositiveInfinity : Math.Max(0, ohms);
 
-    private double Between(int pair, (TerminalId From, TerminalId To) points) =>
-        new BranchChange<double>(_healthy.Node(points.From), _healthy.Node(points.To), 0).Drop(_responses[pair]);
+    /// <summary>What one ampere into one point and out of the other leaves between them: superposed from one ampere into each.</summary>
+    private double Between(int a, int b, LowRankUpdate<double>? update)
+    {
+        var (into, outOf) = (Response(a), Response(b));
+        var points = new BranchChange<double>(a, b, 0);
+        var ohms = (into is null ? 0 : points.Drop(into)) - (outOf is null ? 0 : points.Drop(outOf));
+        return update is null ? ohms : ohms - update.Lessening(into, outOf);
+    }
+
+    /// <summary>Node voltages for one ampere into a node and out at earth; null for earth. Two threads may work out the same one.</summary>
+    private double[]? Response(int node) => node < 0 ? null : _responses[node] ??= _matrix.Lu.Response(node, -1);
 
     /// <summary>Siemens of every branch with the fault; with an insulation tester also of what breaks down.</summary>
     private double[] Admittances(Network faulty)

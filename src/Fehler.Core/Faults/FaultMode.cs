@@ -67,6 +67,12 @@ public sealed record FaultMode(string Id, string Unit, Wording Title, ImmutableA
     public bool CanComeAndGo =>
         !IsWiring && Alterations.All(a => a is ElementOpen or ElementSeriesOhms or ConductorOpen or ConductorSeriesOhms or Bridge);
 
+    /// <summary>A current that only a protective device limits flows where it should not: never to be closed onto twice.</summary>
+    public bool IsShort => !IsWiring && Alterations.OfType<Bridge>().Any(b => b.Ohms < ShortBelowOhms);
+
+    /// <summary>At 230 V some ten amperes and more.</summary>
+    private const double ShortBelowOhms = 20;
+
     /// <summary>The installed wiring differs from the drawing.</summary>
     public bool IsWiring => Alterations.OfType<Bridge>().Any() && Alterations.OfType<ConductorOpen>().Any();
 

@@ -90,10 +90,7 @@ public sealed class Simulator(Network network)
     }
 
     /// <summary>Whether a step brings back what operated by itself.</summary>
-    public bool IsReset(Step step) =>
-        step.Device.Length > 0
-        && _devices[Network.DeviceIndex(step.Device)] is var device
-        && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == step.Position);
+    public bool IsReset(Step step) => StepRules.IsReset(Network.Circuit, step);
 
     private Wording? Refused(CircuitState state, Step step)
     {

@@ -10,6 +10,23 @@ public static class StepRules
     public const double LongestWait = 86_400,
         LongestInAll = 7 * 86_400;
 
+    /// <summary>The step that lets go of what a step holds; null when it goes on by itself or stays where it was put.</summary>
+    public static Step? Released(Circuit circuit, Step step) =>
+        circuit.FindDevice(step.Device) is { } device && device.Kind.Actuations(device).Any(a => a.Returns && a.Position == step.Position)
+            ? Rested(circuit, step)
+            : null;
+
+    /// <summary>The step that puts a device back where it stands at rest.</summary>
+    public static Step Rested(Circuit circuit, Step step)
+    {
+        var device = circuit.Device(step.Device);
+        return step with { Position = device.Kind.Positions(device)[device.Kind.InitialPosition(device)] };
+    }
+
+    /// <summary>It brings back what operated by itself: a tripped overload, a blown fuse.</summary>
+    public static bool IsReset(Circuit circuit, Step step) =>
+        circuit.FindDevice(step.Device) is { } device && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == step.Position);
+
     /// <summary>Why the circuit cannot do this step, in words that say what to do; null when it can.</summary>
     public static string? Refuse(Circuit circuit, Step? step)
     {

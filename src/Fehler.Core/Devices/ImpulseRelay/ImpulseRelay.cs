@@ -15,6 +15,8 @@ internal sealed partial class ImpulseRelay : CoilOperated
         SwitchedOff = 2,
         SwitchedOn = 3;
 
+    public override bool KeepsPosition => true;
+
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {

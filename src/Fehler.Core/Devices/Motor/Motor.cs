@@ -160,6 +160,8 @@ internal sealed partial class Motor : CompleteKind
 
     public override bool IsWorking(string appearance) => appearance.StartsWith("runs", StringComparison.Ordinal);
 
+    public override bool IsStalled(string appearance) => appearance.StartsWith("hums", StringComparison.Ordinal);
+
     public override MotorPlate? PlateOf(Device device) =>
         new(device[Plate.Kilowatts], new Volts(device[Plate.Volts]), new Amps(device[Plate.Amps]), device[Plate.CosPhi], Plate.Amps.Name)
         {

@@ -89,6 +89,8 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
 
     public override bool IsWorking(string appearance) => appearance is "runs" or "runs reverse";
 
+    public override bool IsStalled(string appearance) => appearance.StartsWith("hums", StringComparison.Ordinal);
+
     public override Device AsInstalled(Device device, Scatter scatter) =>
         scatter.Multiplied(device, Plate.WindingOhms, Copper.Spread(device, Copper.OfMotor));
 

@@ -1,0 +1,57 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Diagnosis;
+
+/// <summary>
+/// What a careful electrician does not do whatever it would tell, and what is risked by the rest. All of it common practice.
+/// </summary>
+/// <param name="circuit">The circuit.</param>
+/// <param name="job">The job as it stands.</param>
+/// <param name="weighed">Hypotheses that are weighed.</param>
+internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses weighed)
+{
+    /// <summary>
+    /// Most resets before something was repaired: a device that trips again says what it says, and every attempt heats the motor.
+    /// </summary>
+    private const int MostResets = 2;
+
+    /// <summary>
+    /// Probability of a short circuit above the usual times this, minutes: what closing onto it may cost. What merely tripped is reset and
+    /// tried.
+    /// </summary>
+    private const double OntoAShortMinutes = 10,
+        UsualShare = 0.25;
+
+    /// <summary>How likely a motor has to stand and hum before nobody waits beside it.</summary>
+    private const double StallsAbove = 0.5;
+
+    private readonly double _ontoAShort =
+        OntoAShortMinutes * Math.Max(0, weighed.Share(h => h is { IsRepaired: false, Fault.IsShort: true }) - UsualShare);
+
+    private readonly bool _isResetEnough =
+        job.Valid.Reverse()
+            .TakeWhile(e => e is not Repair)
+            .OfType<OperationSeen>()
+            .SelectMany(o => o.Steps)
+            .Count(s => StepRules.IsReset(circuit, s)) >= MostResets;
+
+    private readonly bool _hummed =
+        job.Valid.OfType<OperationSeen>().LastOrDefault() is { } last
+        && last.Seen.Any(s => circuit.FindDevice(s.Key)?.Kind.IsStalled(s.Value) == true);
+
+    /// <summary>Whether these steps may be asked for.</summary>
+    public bool Allows(ImmutableArray<Step> steps) => !(_isResetEnough && HasReset(steps)) && !WaitsBesideAStall(steps);
+
+    /// <summary>What is risked by a set-up or by steps, minutes: after a short circuit insulation comes before closing onto it again.</summary>
+    public double Risk(Setup setup, ImmutableArray<Step> steps) =>
+        setup.Change == SetupChange.Energise || HasReset(steps) ? _ontoAShort : 0;
+
+    private bool HasReset(ImmutableArray<Step> steps) => steps.Any(s => StepRules.IsReset(circuit, s));
+
+    /// <summary>Nobody waits beside a motor that stands and hums, or has just done so: it burns within a minute.</summary>
+    private bool WaitsBesideAStall(ImmutableArray<Step> steps) =>
+        steps.Length > 0 && steps[^1].Device.Length == 0 && (_hummed || weighed.Share(h => h.Stalls([.. steps.SkipLast(1)])) > StallsAbove);
+}
