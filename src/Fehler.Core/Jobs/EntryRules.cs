@@ -45,6 +45,8 @@ public static class EntryRules
             ReadingAsTyped reading when IsNowhere(reading.From) || IsNowhere(reading.To) => "A reading has two terminals.",
             Repair { Parts.IsDefault: true } => "Say which parts were used; an empty list for none.",
             Repair repair when repair.Parts.Any(p => p is null) => "A part has a name.",
+            ProvedDead { Readings.IsDefault: false } proof
+                when proof.Readings.Any(r => r is null || IsNowhere(r.From) || IsNowhere(r.To)) => "A reading has two terminals.",
             WireLifted lifted when IsNowhere(lifted.End) => "Say which terminal the wire was lifted off.",
             Tightened tightened when IsNowhere(tightened.Terminal) => "Say which terminal was tried.",
             CarriedIn => "That an entry was carried in is for the program to say.",
@@ -80,6 +82,8 @@ public static class EntryRules
             Reading reading => TooLong(reading.Meter, 60, "The meter's name"),
             ReadingAsTyped reading => TooLong(reading.Meter, 60, "The meter's name"),
             MeterChecked check => TooLong(check.Meter, 60, "The meter's name"),
+            ProvedDead proof when proof.Readings.Length > Seen => "That is more than any table holds.",
+            LockTaken taken => TooLong(taken.Of, 60, "The name") ?? TooLong(taken.Reason, Text, "The reason"),
             _ => null,
         };
 

@@ -17,7 +17,14 @@ public static class EntryWords
             LookSeen look => $"Looked: {look.Device} {look.Look}: {look.Answer}",
             LiveWorkAcknowledged => "Live tests agreed to",
             Isolated isolated => $"Isolated and locked off: {string.Join(", ", isolated.Points)}",
-            ProvedDead => "Proved dead, detector checked before and after",
+            ProvedDead { Readings.IsDefaultOrEmpty: true } =>
+                "Proved dead, detector checked before and after; readings were not written down",
+            ProvedDead proof => $"Proved dead at {proof.Readings.Length} pairs of points, detector checked before and after: "
+                + string.Join("; ", proof.Readings.Select(r => $"{r.From}–{r.To} {r.Typed}")),
+            LockHung hung => $"Lock of {(hung.Who.Length > 0 ? hung.Who : "somebody")} on",
+            LockTaken taken => taken.Of.Length > 0 && taken.Of != taken.Who
+                ? $"Lock of {taken.Of} taken off by the site's procedure: {taken.Reason}"
+                : $"Lock of {(taken.Who.Length > 0 ? taken.Who : "somebody")} off",
             Energised => "Switched on again",
             Reading reading =>
                 $"{Where(reading)}: {ReadingText.Show(reading.Value, reading.Quantity)}{(reading.Held.IsEmpty ? "" : $" with {Of(reading.Held)}")}",
@@ -52,7 +59,7 @@ public static class EntryWords
             Quantity.Amps => $"clamp at {reading.From}",
             Quantity.StartingAmps => $"clamp at {reading.From}, starting",
             Quantity.Insulation => $"{reading.From} – {reading.To} insulation",
-            _ => $"{reading.From} – {reading.To}",
+            _ => $"{reading.From} – {reading.To}{(reading.LowImpedance ? " (low impedance)" : "")}",
         };
 
     private static string Of(ImmutableArray<Step> steps) =>

@@ -72,6 +72,9 @@ public sealed class JobState
     /// <summary>Conductors lifted and not landed, with the terminal each was lifted from.</summary>
     public ImmutableSortedDictionary<string, TerminalId> Lifted { get; private set; } = ImmutableSortedDictionary<string, TerminalId>.Empty;
 
+    /// <summary>Whose locks are on the isolating devices, by name.</summary>
+    public ImmutableSortedSet<string> Locks { get; private set; } = [];
+
     public Closed? Closing { get; private set; }
 
     public Finding? LastFinding { get; private set; }
@@ -105,8 +108,14 @@ public sealed class JobState
             LookSeen look => RefuseLook(look),
             Told told => RefuseTold(told),
             ProvedDead proof => Liveness != Liveness.IsolatedNotProved ? "Isolate and lock off first, then prove dead."
-            : proof is { DetectorCheckedBefore: true, DetectorCheckedAfter: true } ? null
-            : "Check the voltage detector on a known source before and after; without both the proof does not count.",
+            : proof is not { DetectorCheckedBefore: true, DetectorCheckedAfter: true }
+                ? "Check the voltage detector on a known source before and after; without both the proof does not count."
+            : proof.Readings.IsDefaultOrEmpty ? null
+            : Compiled.AbsenceOfVoltage.Refuse(proof.Readings),
+            LockHung hung => !IsIsolated ? "A lock goes on what is isolated."
+            : Locks.Contains(hung.Who) ? "Your lock is on already."
+            : null,
+            LockTaken taken => RefuseLockTaken(taken),
             Isolated isolated => Compiled.Isolation.Points.Except(isolated.Points).Any()
             || isolated.Points.Except(Compiled.Isolation.Points).Any()
                 ? $"To isolate this circuit open: {string.Join(", ", Compiled.Isolation.Points)}."
@@ -119,7 +128,10 @@ public sealed class JobState
                 ? $"No conductor ends at {tightened.Terminal}."
             : Liveness != Liveness.ProvedDead ? "A screwdriver goes on terminals only when the circuit is isolated and proved dead."
             : null,
-            Energised => IsIsolated ? null : "The circuit is not recorded as isolated.",
+            Energised on => !IsIsolated ? "The circuit is not recorded as isolated."
+            : OthersLocks(on.Who) is { Count: > 0 } others
+                ? $"{string.Join(" and ", others)} {(others.Count > 1 ? "have their locks" : "has a lock")} on it: only who hung a lock takes it off."
+            : null,
             StruckOut struck => Valid.Any(e => e.Id == struck.Entry) ? null : "There is no such entry, or it is struck out already.",
             Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done."
             : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more."
@@ -170,11 +182,19 @@ public sealed class JobState
                 break;
             case Isolated:
                 Liveness = Liveness.IsolatedNotProved;
+                Locks = entry.Who.Length > 0 ? Locks.Add(entry.Who) : Locks;
+                break;
+            case LockHung:
+                Locks = Locks.Add(entry.Who);
+                break;
+            case LockTaken taken:
+                Locks = Locks.Remove(taken.Of.Length > 0 ? taken.Of : taken.Who);
                 break;
             case ProvedDead when Liveness == Liveness.IsolatedNotProved:
                 Liveness = Liveness.ProvedDead;
                 break;
             case Energised:
+                Locks = [];
                 Liveness = Liveness.Live;
                 LiveAcknowledged = false;
                 break;
@@ -345,11 +365,53 @@ public sealed class JobState
             : null;
     }
 
+    private List<string> OthersLocks(string who) => [.. Locks.Where(l => l != who)];
+
+    private string? RefuseLockTaken(LockTaken taken)
+    {
+        var of = taken.Of.Length > 0 ? taken.Of : taken.Who;
+        return !Locks.Contains(of) ? $"No lock of {(of.Length > 0 ? of : "yours")} is on."
+            : of != taken.Who && taken.Reason.Trim().Length == 0
+                ? $"The lock is {of}'s. Taking it off needs the site's procedure; say who decided and why."
+            : null;
+    }
+
+    /// <summary>How the panel stands that somebody else would find now, each as a short sentence; empty when nothing was left.</summary>
+    public ImmutableArray<string> Leftovers =>
+        [
+            .. IsIsolated
+                ?
+                [
+                    $"Isolated at {string.Join(", ", Compiled.Isolation.Points)}{(Locks.IsEmpty ? "" : $", locked by {string.Join(" and ", Locks)}")}.",
+                ]
+                : Array.Empty<string>(),
+            .. Lifted.Select(l => $"Wire {_circuit.Conductors.First(c => c.Id == l.Key).Wire} ({l.Key}) is lifted off {l.Value}."),
+            .. Valid.LastOrDefault(e => e is Finding or Repair) is Finding { Unit.Length: > 0 } found
+                ? [$"Found and not repaired: {(found.Text.Length > 0 ? found.Text : found.Unit)}."]
+                : Array.Empty<string>(),
+            .. !Repairs.IsEmpty && Closing?.Outcome != CloseOutcome.RepairedAndProved
+                ? [$"{Repairs[^1].Unit} was repaired and the function test is not complete."]
+                : Array.Empty<string>(),
+        ];
+
     private string? RefuseClose(Closed closed)
     {
-        if (Lifted.Count > 0)
+        if (closed.Outcome != CloseOutcome.HandedOver)
         {
-            return $"Wires are still lifted: {string.Join(", ", Lifted.Keys)}. Land them first.";
+            if (Lifted.Count > 0)
+            {
+                return $"Wires are still lifted: {string.Join(", ", Lifted.Keys)}. Land them first, or hand the job over as it is.";
+            }
+
+            if (IsIsolated)
+            {
+                return "The circuit is isolated. Switch it on again, or hand the job over as it is.";
+            }
+        }
+
+        if (closed.Outcome == CloseOutcome.NothingFound && !Repairs.IsEmpty)
+        {
+            return $"{Repairs[^1].Unit} was repaired: prove that by the function test, or hand the job over. That is not “nothing found”.";
         }
 
         if (closed.Outcome != CloseOutcome.RepairedAndProved)

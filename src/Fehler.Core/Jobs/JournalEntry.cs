@@ -19,6 +19,8 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(Isolated), "isolated")]
 [JsonDerivedType(typeof(ProvedDead), "provedDead")]
 [JsonDerivedType(typeof(Energised), "energised")]
+[JsonDerivedType(typeof(LockHung), "lockHung")]
+[JsonDerivedType(typeof(LockTaken), "lockTaken")]
 [JsonDerivedType(typeof(Reading), "reading")]
 [JsonDerivedType(typeof(ReadingAsTyped), "readingAsTyped")]
 [JsonDerivedType(typeof(CarriedIn), "carriedIn")]
@@ -114,7 +116,28 @@ public sealed record LiveWorkAcknowledged : JournalEntry;
 public sealed record Isolated(ImmutableArray<string> Points) : JournalEntry;
 
 /// <summary>Absence of voltage was verified at the point of work, the detector checked on a known source before and after.</summary>
-public sealed record ProvedDead(bool DetectorCheckedBefore, bool DetectorCheckedAfter) : JournalEntry;
+public sealed record ProvedDead(bool DetectorCheckedBefore, bool DetectorCheckedAfter) : JournalEntry
+{
+    /// <summary>
+    /// What was measured, at every point that <see cref="AbsenceOfVoltage"/> asks for; absent where nobody wrote it down
+    /// (journals from elsewhere).
+    /// </summary>
+    public ImmutableArray<ProvingReading> Readings { get; init; } = [];
+}
+
+/// <summary>A reading of the table by which absence of voltage was proved.</summary>
+/// <param name="From">First lead.</param>
+/// <param name="To">Second lead.</param>
+/// <param name="Typed">What the meter showed, as it was typed.</param>
+public sealed record ProvingReading(TerminalId From, TerminalId To, string Typed);
+
+/// <summary>Somebody hangs a lock beside the one that is on: the circuit stays off until both are gone.</summary>
+public sealed record LockHung : JournalEntry;
+
+/// <summary>A lock is taken off: one's own, or somebody else's by the site's procedure, with the reason.</summary>
+/// <param name="Of">Whose; one's own when empty.</param>
+/// <param name="Reason">Why somebody else's was taken off.</param>
+public sealed record LockTaken(string Of = "", string Reason = "") : JournalEntry;
 
 /// <summary>The circuit was switched on again.</summary>
 public sealed record Energised : JournalEntry;
@@ -137,6 +160,9 @@ public sealed record Reading(
 {
     /// <summary>What was typed, where it was typed; <see cref="Value"/> is what that was understood as.</summary>
     public string Typed { get; init; } = "";
+
+    /// <summary>Of a voltage: taken with a two-pole tester or a meter's low-impedance setting, which settles what only leaks in.</summary>
+    public bool LowImpedance { get; init; }
 }
 
 /// <summary>A reading on its way in, its value as it was typed: it becomes a <see cref="Reading"/> and is never kept as this.</summary>
@@ -149,6 +175,9 @@ public sealed record ReadingAsTyped(
     string Meter = ""
 ) : JournalEntry
 {
+    /// <summary>See <see cref="Reading.LowImpedance"/>.</summary>
+    public bool LowImpedance { get; init; }
+
     /// <summary>The reading that is meant.</summary>
     /// <exception cref="RefusedException">The text is not a reading of this quantity.</exception>
     public Reading Understood() =>
@@ -158,6 +187,7 @@ public sealed record ReadingAsTyped(
             At = At,
             Who = Who,
             Typed = Typed.Trim(),
+            LowImpedance = LowImpedance,
         };
 }
 

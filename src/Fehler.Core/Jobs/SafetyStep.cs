@@ -32,7 +32,11 @@ public sealed record SafetyProcedure(
     ImmutableArray<string> Notes,
     ImmutableArray<string> Checklist,
     string Confirm
-);
+)
+{
+    /// <summary>What is measured for it, each pair of points with its reading; empty for a step that rests on no reading.</summary>
+    public ImmutableArray<ProvingPoint> Table { get; init; } = [];
+}
 
 /// <summary>
 /// What has to come first before a circuit is measured or touched, and what can be done now: the one place where this is decided. Common
@@ -86,6 +90,17 @@ public static class SafetyRules
     private static bool IsUnrepaired(JobState job) =>
         job.Valid.Reverse().FirstOrDefault(e => e is Finding or Repair) is Finding { Unit.Length: > 0 };
 
+    private static string Named(Circuit circuit, string tag) =>
+        circuit.Device(tag) is { Function.Length: > 0 } device ? $"{tag} ({device.Function})" : tag;
+
+    /// <summary>What keeps its position while the supply is away starts again with it.</summary>
+    private static IEnumerable<string> StandsAgain(JobState job) =>
+        job
+            .Circuit.Devices.Where(d => d.Kind.KeepsPosition)
+            .Select(d =>
+                $"{d.Tag} keeps its position while the supply is away: stopped by its own button first, or it starts again when the supply comes back."
+            );
+
     private const string ComesFirst = "Local codes, site rules and licensed practice come first.";
 
     private static SafetyProcedure Of(JobState job, SafetyStep step) =>
@@ -104,15 +119,10 @@ public static class SafetyRules
             SafetyStep.Isolate => new(
                 step,
                 "Isolate and lock off",
-                [
-                    $"Isolating devices of this circuit: {string.Join(", ", job.Compiled.Isolation.Points)}. What is above them "
-                        + "stays live.",
-                    ComesFirst,
-                ],
+                ["What is above the isolating devices stays live.", .. StandsAgain(job), ComesFirst],
                 [
                     "The machine was stopped by its own Stop and stands still",
-                    "Every isolating device named above is open",
-                    "My own lock and tag are on",
+                    .. job.Compiled.Isolation.Points.Select(p => $"{Named(job.Circuit, p)} is open; my own lock and tag are on it"),
                     "Stored energy is dealt with: load, fan, brake, capacitors",
                 ],
                 "It is isolated and locked"
@@ -120,21 +130,21 @@ public static class SafetyRules
             SafetyStep.ProveDead => new(
                 step,
                 "Prove dead at the point of work",
-                ["An open protective conductor makes “dead to earth” worthless: test phase to phase too.", ComesFirst],
-                [
-                    "Voltage detector checked on a known source before",
-                    "Dead phase to phase, to neutral and to earth, neutral to earth, and no foreign supply",
-                    "Detector checked on the known source again after",
-                ],
+                ["Measure with a two-pole tester where you have one: it settles what only leaks in.", ComesFirst],
+                ["Voltage detector checked on a known source before", "Detector checked on the known source again after"],
                 "It is dead"
-            ),
+            )
+            {
+                Table = job.Compiled.AbsenceOfVoltage.Points,
+            },
             _ => new(
                 step,
                 "Switch on again",
                 job.Lifted.Count == 0 ? [ComesFirst] : [$"Still lifted: {string.Join(", ", job.Lifted.Keys)}.", ComesFirst],
                 [
-                    "Nobody is at the machine or in the panel",
-                    "Test leads are off; covers are on where they can be",
+                    "Nobody is at the machine or in the panel, and everyone there has been told",
+                    "Test leads, bridges and tools are out; fuses are in; covers are on where they can be",
+                    "My own lock is off, and nobody else's hangs there",
                     .. job.Lifted.Count == 0
                         ? Array.Empty<string>()
                         :

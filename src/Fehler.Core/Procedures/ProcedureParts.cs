@@ -13,6 +13,9 @@ public static class ProcedureParts
         /// <summary>The test of its components.</summary>
         public BenchCheck BenchCheck => compiled.Part(static c => new BenchCheck(c));
 
+        /// <summary>What can be reported of it.</summary>
+        public Call Call => compiled.Part(static c => new Call(c));
+
         /// <summary>What cannot work and what may surprise.</summary>
         public DesignReview DesignReview => compiled.Part(static c => new DesignReview(c));
 

@@ -5,14 +5,6 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Fehler.Data;
 
-/// <summary>Which jobs of the logbook.</summary>
-public enum JobsShown
-{
-    All,
-    Open,
-    Closed,
-}
-
 /// <summary>Jobs in the database: reading them. What is written to their journals passes <see cref="JournalDoor"/>.</summary>
 public sealed class JobStore(FehlerDb db, CircuitStore circuits)
 {
@@ -46,16 +38,9 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
     }
 
     /// <summary>A page of the logbook, or of one circuit's jobs.</summary>
-    public Task<Page<JobListItem>> ListAsync(ListQuery query, JobsShown which, Guid? circuit, CancellationToken cancellation)
+    public Task<Page<JobListItem>> ListAsync(ListQuery query, JobFilter filter, CancellationToken cancellation)
     {
-        var rows = query.Matching(db.Jobs.AsNoTracking(), word => j => EF.Functions.Like(j.SearchText, word, "\\"));
-        rows = circuit is { } id ? rows.Where(j => j.CircuitId == id) : rows;
-        rows = which switch
-        {
-            JobsShown.Open => rows.Where(j => j.Outcome == null),
-            JobsShown.Closed => rows.Where(j => j.Outcome != null),
-            _ => rows,
-        };
+        var rows = filter.Of(query.Matching(db.Jobs.AsNoTracking(), word => j => EF.Functions.Like(j.SearchText, word, "\\")));
         rows = (query.Sort, query.Descending) switch
         {
             ("circuitTag", false) => rows.OrderBy(j => j.Circuit!.Tag).ThenByDescending(j => j.OpenedAt),
@@ -92,6 +77,44 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
             cancellation
         );
     }
+
+    /// <summary>
+    /// How a circuit was left by the last job on it, when that was handed over with something left behind; null otherwise.
+    /// </summary>
+    public async Task<HandedOver?> HandedOverAsync(Guid circuit, CancellationToken cancellation)
+    {
+        var last = await db
+            .Jobs.AsNoTracking()
+            .Where(j => j.CircuitId == circuit)
+            .OrderByDescending(j => j.OpenedAt)
+            .Select(j => new { j.Id, j.Outcome })
+            .FirstOrDefaultAsync(cancellation);
+        if (
+            last?.Outcome != nameof(CloseOutcome.HandedOver)
+            || await FindAsync(last.Id, cancellation)
+                is not { State: { Closing: { } closing, Leftovers: { IsEmpty: false } leftovers } } job
+        )
+        {
+            return null;
+        }
+
+        return new HandedOver(job.Row.Id, closing.Who, closing.At, closing.Text, leftovers);
+    }
+
+    /// <summary>What the logbook can be narrowed to: areas that have jobs, and people who made entries.</summary>
+    public async Task<JobChoices> ChoicesAsync(CancellationToken cancellation) =>
+        new(
+            await db.Jobs.Select(j => j.Circuit!.Area).Distinct().OrderBy(a => a).Take(MostChoices).ToListAsync(cancellation),
+            await db
+                .Journal.Where(r => r.Who != "")
+                .Select(r => r.Who)
+                .Distinct()
+                .OrderBy(w => w)
+                .Take(MostChoices)
+                .ToListAsync(cancellation)
+        );
+
+    private const int MostChoices = 500;
 
     /// <summary>Number of entries; null when there is no such job.</summary>
     public async Task<int?> SequenceAsync(Guid id, CancellationToken cancellation) =>

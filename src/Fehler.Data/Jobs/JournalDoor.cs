@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
@@ -43,13 +44,24 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
     /// Opens a job on the newest version of a circuit with its complaint as the first entry; null when there is no such circuit.
     /// </summary>
     /// <exception cref="RefusedException">The complaint cannot be taken.</exception>
-    public Task<OpenedJob?> OpenAsync(Guid circuitId, string complaint, string who, CancellationToken cancellation) =>
-        OpenAsync(circuitId, complaint, who, Guid.CreateVersion7(), time.GetUtcNow(), cancellation);
+    /// <param name="circuitId">The circuit.</param>
+    /// <param name="complaint">What was reported, in words; the title of the job.</param>
+    /// <param name="reported">What was reported as evidence; recorded after the complaint, as told by whoever called.</param>
+    /// <param name="who">Who opens it.</param>
+    /// <param name="cancellation">Cancels it.</param>
+    public Task<OpenedJob?> OpenAsync(
+        Guid circuitId,
+        string complaint,
+        IReadOnlyList<JournalEntry> reported,
+        string who,
+        CancellationToken cancellation
+    ) => OpenAsync(circuitId, complaint, reported, who, Guid.CreateVersion7(), time.GetUtcNow(), cancellation);
 
     /// <summary>Opens a job that was begun at a time of its own under an id of its own (the demo's history).</summary>
     public async Task<OpenedJob?> OpenAsync(
         Guid circuitId,
         string complaint,
+        IReadOnlyList<JournalEntry> reported,
         string who,
         Guid id,
         DateTimeOffset at,
@@ -69,15 +81,16 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
             Title = complaint.Trim(),
             OpenedAt = at,
         };
+        var left = await jobs.HandedOverAsync(circuitId, cancellation);
         await BeginAsync(
             job,
             found.Compiled,
-            new Complaint(complaint.Trim())
-            {
-                Id = Guid.CreateVersion7(),
-                At = at,
-                Who = who.Trim(),
-            },
+            [
+                new Complaint(complaint.Trim()),
+                .. left is null ? Array.Empty<JournalEntry>() : [new Note($"Handed over before this: {string.Join(" ", left.Leftovers)}")],
+                .. reported,
+            ],
+            new Stamp(at, who.Trim()),
             cancellation
         );
         return await jobs.FindAsync(job.Id, cancellation);
@@ -246,18 +259,39 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         return new CarriedJob(added.Count, setAside);
     }
 
-    private async Task BeginAsync(JobRow job, CompiledCircuit compiled, Complaint complaint, CancellationToken cancellation)
+    /// <summary>When and by whom the first entries of a job are made.</summary>
+    private sealed record Stamp(DateTimeOffset At, string Who);
+
+    private async Task BeginAsync(
+        JobRow job,
+        CompiledCircuit compiled,
+        IReadOnlyList<JournalEntry> entries,
+        Stamp by,
+        CancellationToken cancellation
+    )
     {
-        var state = JobState.Of(compiled, []);
-        if ((EntryRules.Refuse(complaint, time.GetUtcNow()) ?? state.Refuse(complaint)) is { } reason)
+        var (state, now) = (JobState.Of(compiled, []), time.GetUtcNow());
+        db.Jobs.Add(job);
+        foreach (var entry in entries)
         {
-            throw new RefusedException(reason);
+            var stamped = entry with
+            {
+                Id = Guid.CreateVersion7(),
+                Sequence = state.Entries.Length + 1,
+                At = by.At,
+                Who = by.Who,
+                Received = now,
+            };
+            if ((EntryRules.Refuse(stamped, now) ?? state.Refuse(stamped)) is { } reason)
+            {
+                throw new RefusedException(reason);
+            }
+
+            db.Journal.Add(ToRow(job.Id, stamped));
+            state = state.With(stamped);
         }
 
-        var stamped = complaint with { Sequence = 1, Received = time.GetUtcNow() };
-        db.Jobs.Add(job);
-        db.Journal.Add(ToRow(job.Id, stamped));
-        Project(job, state.With(stamped), 1);
+        Project(job, state, state.Entries.Length);
         await SaveAsync(job, true, cancellation);
     }
 
@@ -282,7 +316,11 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
                 row.Title,
                 row.FoundUnit,
                 row.FoundText,
-                state.Closing is { } closing ? EntryWords.Of(closing.Outcome) : "open"
+                state.Circuit.Enclosure,
+                row.OpenedAt.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                string.Join(' ', state.Repairs.Select(r => $"{r.Unit} {r.Action} {r.Cause} {string.Join(' ', r.Parts)}")),
+                string.Join(' ', state.Valid.Select(e => e.Who).Distinct()),
+                state.Closing is { } closing ? $"{EntryWords.Of(closing.Outcome)} {closing.Text}" : "open"
             )
             .ToLowerInvariant();
     }

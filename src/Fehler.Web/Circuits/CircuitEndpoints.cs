@@ -3,6 +3,7 @@ using System.Text;
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 using Fehler.Data;
@@ -15,6 +16,9 @@ namespace Fehler.Web.Circuits;
 /// <summary>A fault mode of a circuit, by the id that the netlist takes.</summary>
 /// <param name="IsDifference">A mistake in the wiring that is thought of only when nothing else fits.</param>
 public sealed record FaultView(string Id, string Variant, string Unit, string Title, string Remedy, bool IsDifference);
+
+/// <summary>How a circuit was left; nothing when it was left as it should be.</summary>
+public sealed record LeftBehind(HandedOver? HandedOver);
 
 internal static class CircuitEndpoints
 {
@@ -69,12 +73,25 @@ internal static class CircuitEndpoints
             .WithName("listFaults")
             .WithSummary("Every fault mode of this circuit")
             .ProducesProblem(404);
+        circuits
+            .MapGet("{id:guid}/call", Call)
+            .WithName("getCall")
+            .WithSummary("What can be reported of this circuit, in its own words")
+            .ProducesProblem(404);
+        circuits
+            .MapGet(
+                "{id:guid}/handed-over",
+                async (Guid id, JobStore jobs, CancellationToken cancellation) =>
+                    TypedResults.Ok(new LeftBehind(await jobs.HandedOverAsync(id, cancellation)))
+            )
+            .WithName("getHandedOver")
+            .WithSummary("How the last job left this circuit, when something was left behind");
         circuits.MapNetlist();
         circuits
             .MapGet(
                 "{id:guid}/jobs",
                 (Guid id, [AsParameters] ListParameters list, JobStore jobs, CancellationToken cancellation) =>
-                    jobs.ListAsync(list.ToQuery(), JobsShown.All, id, cancellation)
+                    jobs.ListAsync(list.ToQuery(), new JobFilter { Circuit = id }, cancellation)
             )
             .WithName("listCircuitJobs")
             .WithSummary("The jobs on this circuit, page by page");
@@ -149,6 +166,21 @@ internal static class CircuitEndpoints
                     .Compiled.Faults.Select(f => View(f, isDifference: false))
                     .Concat(found.Compiled.Faults.Differences.Select(f => View(f, isDifference: true)))
                     .ToList()
+            )
+            : NoCircuit();
+
+    private static async Task<Results<Ok<CallView>, ProblemHttpResult>> Call(Guid id, CircuitStore store, CancellationToken cancellation) =>
+        await store.FindAsync(id, cancellation) is { } found
+            ? TypedResults.Ok(
+                new CallView(
+                    [
+                        .. found.Compiled.Call.Groups.Select(g => new SymptomGroupView(
+                            g.Of,
+                            [.. g.Symptoms.Select(s => new SymptomView(s.Id, s.Text))]
+                        )),
+                    ],
+                    Circumstances.All
+                )
             )
             : NoCircuit();
 

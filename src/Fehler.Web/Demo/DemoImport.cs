@@ -51,7 +51,7 @@ internal sealed class DemoImport(FehlerDb db, CircuitStore circuits, JournalDoor
         var opened = known?.OpenedAt ?? time.GetUtcNow().AddDays(-recorded.DaysAgo);
         if (known is null)
         {
-            await door.OpenAsync(circuit.Id, recorded.Complaint, recorded.Who, id, opened, cancellation);
+            await door.OpenAsync(circuit.Id, recorded.Complaint, [], recorded.Who, id, opened, cancellation);
         }
 
         for (var i = 0; i < recorded.Entries.Count; i++)

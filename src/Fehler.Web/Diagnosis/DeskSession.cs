@@ -97,6 +97,14 @@ internal sealed class DeskSession(CompiledCircuit compiled)
         return _diagnosis.Diagnose(state, wish.Strategy, wish.Without, cancellation);
     }
 
+    /// <summary>What to ask before a reading counts; in turn.</summary>
+    public string? Doubt(JobState state, Reading reading, History history)
+    {
+        _diagnosis ??= new DiagnosisSession(compiled);
+        _diagnosis.Learn(history);
+        return _diagnosis.Doubt(state, reading);
+    }
+
     public void Forget() => _diagnosis = null;
 
     /// <summary>Keeps only what is small, unless it is being used.</summary>

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Diagnostics.CodeAnalysis;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Jobs;
 using Fehler.Data;
 
 namespace Fehler.Web.Diagnosis;
@@ -60,6 +61,35 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
             session.Leave(work, cancellation.IsCancellationRequested);
         }
     }
+
+    /// <summary>What to ask before a reading counts that nothing explains; null for one that can be taken, or when there is no time for it.</summary>
+    public async Task<string?> DoubtAsync(OpenedJob job, Reading reading, Func<Task<History>> history, CancellationToken cancellation)
+    {
+        var session = _sessions.GetOrAdd(job.Row.Id, _ => new DeskSession(job.Compiled));
+        session.LastUsed = Environment.TickCount64;
+        var known = await session.HistoryAsync(history);
+        if (!await session.Turn.WaitAsync(DoubtPatience, cancellation))
+        {
+            return null;
+        }
+
+        try
+        {
+            return await Task.Run(() => session.Doubt(job.State, reading, known), CancellationToken.None);
+        }
+        catch (Exception)
+        {
+            session.Forget();
+            throw;
+        }
+        finally
+        {
+            session.Turn.Release();
+        }
+    }
+
+    /// <summary>Whoever records a reading does not wait longer than this to be asked whether it is meant.</summary>
+    private static readonly TimeSpan DoubtPatience = TimeSpan.FromMilliseconds(300);
 
     /// <summary>Forgets sessions that were not used for a while and what is too much; called now and then.</summary>
     /// <returns>Whether anything was forgotten.</returns>

@@ -1,8 +1,14 @@
+using Fehler.Core.Jobs;
 using Fehler.Core.Language;
 using Fehler.Data;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Diagnosis;
+
+/// <summary>A question about a reading.</summary>
+/// <param name="Question">What to ask before it is recorded; nothing when some suspect explains it.</param>
+public sealed record ReadingDoubt(string? Question);
 
 internal static class DiagnosisEndpoints
 {
@@ -14,7 +20,8 @@ internal static class DiagnosisEndpoints
         + "isolating, operating, field, "
         + "clamp, lifting, insulationTester, with commas; 'learn=false' leaves earlier repairs out; 'words' is iec (default) or american.";
 
-    public static void MapDiagnosis(this IEndpointRouteBuilder routes) =>
+    public static void MapDiagnosis(this IEndpointRouteBuilder routes)
+    {
         routes
             .MapGet("/api/jobs/{id:guid}/diagnosis", Get)
             .WithTags("Diagnosis")
@@ -24,6 +31,43 @@ internal static class DiagnosisEndpoints
             .ProducesProblem(404)
             .ProducesProblem(409)
             .ProducesProblem(422);
+        routes
+            .MapPost("/api/jobs/{id:guid}/doubt", Doubt)
+            .WithTags("Diagnosis")
+            .Accepts<ReadingAsTyped>(System.Net.Mime.MediaTypeNames.Application.Json)
+            .WithName("doubtReading")
+            .WithSummary("What to ask before a reading is recorded that nothing which is suspected would show; nothing is recorded")
+            .ProducesProblem(404)
+            .ProducesProblem(422);
+    }
+
+    private static async Task<Results<Ok<ReadingDoubt>, ProblemHttpResult>> Doubt(
+        Guid id,
+        Body<ReadingAsTyped> body,
+        JobStore store,
+        HistoryReader history,
+        DiagnosisDesk desk,
+        TimeProvider time,
+        CancellationToken cancellation
+    )
+    {
+        if (await store.FindAsync(id, cancellation) is not { } job)
+        {
+            return TypedResults.Problem("There is no such job.", statusCode: 404);
+        }
+
+        // What is refused is refused when it is recorded, with its reason.
+        if (body.Value is not { Typed: not null, Held.IsDefault: false } typed || EntryRules.Refuse(typed, time.GetUtcNow()) is not null)
+        {
+            return TypedResults.Ok(new ReadingDoubt(null));
+        }
+
+        return TypedResults.Ok(
+            new ReadingDoubt(
+                await desk.DoubtAsync(job, typed.Understood(), () => history.OfAsync(job, CancellationToken.None), cancellation)
+            )
+        );
+    }
 
     private static async Task<Results<Ok<DiagnosisView>, ProblemHttpResult>> Get(
         Guid id,

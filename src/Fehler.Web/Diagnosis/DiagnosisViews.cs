@@ -7,10 +7,12 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Language;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
+using Fehler.Web.Operation;
 
 namespace Fehler.Web.Diagnosis;
 
 /// <summary>What the evidence of a job amounts to, and what to do next.</summary>
+/// <param name="Standing">How the devices stand by what was seen, and which wires are live with it.</param>
 public sealed record DiagnosisView(
     int Sequence,
     int Observations,
@@ -22,7 +24,7 @@ public sealed record DiagnosisView(
     ImmutableArray<string> WaysOut,
     string Remedy,
     string AskWhy,
-    ImmutableSortedSet<string> LiveWires,
+    OperationView Standing,
     ImmutableArray<string> Consequences,
     int RepairsHere,
     int RepairsInPlant,
@@ -137,7 +139,7 @@ internal sealed class DiagnosisMapping(JobState job, Dialect dialect)
             Say(r.WaysOut),
             r.Remedy.In(dialect),
             r.AskWhy.In(dialect),
-            r.LiveWires,
+            OperationMapping.Standing(_circuit, r),
             r.Consequences,
             r.History.RepairsHere,
             r.History.RepairsInPlant,

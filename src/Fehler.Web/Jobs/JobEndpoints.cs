@@ -1,9 +1,12 @@
+using System.Collections.Immutable;
 using System.ComponentModel;
+using System.Globalization;
 using System.Net.Mime;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Core.Language;
+using Fehler.Core.Procedures;
 using Fehler.Data;
 using Fehler.Web.Diagnosis;
 using Fehler.Web.Problems;
@@ -30,6 +33,9 @@ internal static class JobEndpoints
                 "'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, "
                     + "outcome or entries; 'take' at most 200."
             );
+        jobs.MapGet("choices", (JobStore store, CancellationToken cancellation) => store.ChoicesAsync(cancellation))
+            .WithName("listJobChoices")
+            .WithSummary("What the logbook can be narrowed to");
         jobs.MapPost("", Open)
             .WithName("openJob")
             .WithSummary("Opens a job on a circuit")
@@ -67,9 +73,37 @@ internal static class JobEndpoints
     private static Task<Page<JobListItem>> List(
         [AsParameters] ListParameters list,
         [Description("all, open or closed; all when absent")] string? show,
+        [Description("Area of the circuit")] string? area,
+        [Description("repairedAndProved, nothingFound or handedOver")] string? outcome,
+        [Description("Somebody who made an entry")] string? who,
+        [Description("Opened on this day or later, 2026-11-26")] string? from,
+        [Description("Opened on this day or earlier")] string? until,
         JobStore store,
         CancellationToken cancellation
-    ) => store.ListAsync(list.ToQuery(), Shown(show), null, cancellation);
+    ) =>
+        store.ListAsync(
+            list.ToQuery(),
+            new JobFilter
+            {
+                Show = Shown(show),
+                Area = area,
+                Outcome = Outcome(outcome),
+                Who = who,
+                From = Day(from),
+                Until = Day(until),
+            },
+            cancellation
+        );
+
+    private static CloseOutcome? Outcome(string? outcome) =>
+        string.IsNullOrEmpty(outcome) ? null
+        : Enum.TryParse<CloseOutcome>(outcome, ignoreCase: true, out var known) && Enum.IsDefined(known) ? known
+        : throw new RefusedException("A job ends repairedAndProved, nothingFound or handedOver.");
+
+    private static DateOnly? Day(string? day) =>
+        string.IsNullOrEmpty(day) ? null
+        : DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var known) ? known
+        : throw new RefusedException("Write a day as 2026-11-26.");
 
     private static JobsShown Shown(string? show) =>
         show switch
@@ -82,6 +116,7 @@ internal static class JobEndpoints
 
     private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(
         Body<OpenJob> body,
+        CircuitStore circuits,
         JournalDoor door,
         HistoryReader history,
         DiagnosisDesk desk,
@@ -89,12 +124,27 @@ internal static class JobEndpoints
     )
     {
         var request = body.Value;
-        if (string.IsNullOrWhiteSpace(request.Complaint))
+        if (await circuits.FindAsync(request.CircuitId, cancellation) is not { } circuit)
         {
-            return TypedResults.Problem("Say what the circuit does wrong, in a few words.", statusCode: 422);
+            return TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
         }
 
-        if (await door.OpenAsync(request.CircuitId, request.Complaint, request.Who ?? "", cancellation) is not { } job)
+        var symptoms = Given(request.Symptoms).Distinct().Select(id => (Id: id, Symptom: circuit.Compiled.Call.Find(id))).ToList();
+        if (symptoms.Find(s => s.Symptom is null) is { Id: { } unknown })
+        {
+            return TypedResults.Problem($"Nothing called '{unknown}' can be reported of {circuit.Row.Tag}.", statusCode: 422);
+        }
+
+        var complaint = string.IsNullOrWhiteSpace(request.Complaint)
+            ? Shortened(string.Join("; ", symptoms.Select(s => s.Symptom!.Text)))
+            : request.Complaint;
+        if (complaint.Length == 0)
+        {
+            return TypedResults.Problem("Say what the circuit does wrong: touch it, or write it in a few words.", statusCode: 422);
+        }
+
+        JournalEntry[] reported = [.. Given(request.Told), .. symptoms.SelectMany(s => s.Symptom!.Entries)];
+        if (await door.OpenAsync(request.CircuitId, complaint, reported, request.Who ?? "", cancellation) is not { } job)
         {
             return TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
         }
@@ -109,6 +159,10 @@ internal static class JobEndpoints
         );
         return TypedResults.Created($"/api/jobs/{job.Row.Id}", job.ToView());
     }
+
+    private static string Shortened(string title) => title.Length > EntryRules.Text ? title[..EntryRules.Text] : title;
+
+    private static ImmutableArray<T> Given<T>(ImmutableArray<T> list) => list.IsDefault ? [] : list;
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> Get(Guid id, JobStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(job.ToView()) : NoJob();

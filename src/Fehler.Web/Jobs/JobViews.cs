@@ -12,7 +12,25 @@ namespace Fehler.Web.Jobs;
 /// <param name="CircuitId">The circuit.</param>
 /// <param name="Complaint">What was reported.</param>
 /// <param name="Who">Who opens it.</param>
-public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "");
+public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "")
+{
+    /// <summary>Symptoms that were reported, by the ids that the circuit's call lists.</summary>
+    public ImmutableArray<string> Symptoms { get; init; } = [];
+
+    /// <summary>What was told beside them: since when, how often, what was done before.</summary>
+    public ImmutableArray<Told> Told { get; init; } = [];
+}
+
+/// <summary>What can be reported of a circuit: symptoms in its own words, and circumstances.</summary>
+public sealed record CallView(ImmutableArray<SymptomGroupView> Groups, ImmutableArray<CircumstanceInWords> Circumstances);
+
+/// <param name="Of">What it is about.</param>
+/// <param name="Symptoms">What can be reported of it.</param>
+public sealed record SymptomGroupView(string Of, ImmutableArray<SymptomView> Symptoms);
+
+/// <param name="Id">What is sent when the job is opened.</param>
+/// <param name="Text">As it is written down.</param>
+public sealed record SymptomView(string Id, string Text);
 
 /// <summary>A job with its journal and what the journal amounts to.</summary>
 /// <param name="State">Whether the circuit may be touched, in words that can be read from afar.</param>
@@ -22,6 +40,8 @@ public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "");
 /// it.</param>
 /// <param name="Holdable">What can be held while a reading is taken, as things stand.</param>
 /// <param name="Meter">Settings of the meter.</param>
+/// <param name="Locks">Whose locks are on.</param>
+/// <param name="Leftovers">How the panel stands that somebody else would find now, a sentence each.</param>
 /// <param name="SetAside">Numbers of entries that can no longer be read; they do not count.</param>
 public sealed record JobView(
     Guid Id,
@@ -48,6 +68,8 @@ public sealed record JobView(
     ImmutableArray<FunctionTestView> FunctionTest,
     ImmutableArray<RestoreView> Restore,
     ImmutableArray<string> RepairedUnits,
+    ImmutableArray<string> Locks,
+    ImmutableArray<string> Leftovers,
     ImmutableArray<int> SetAside
 );
 
@@ -110,6 +132,8 @@ internal static class JobMapping
             ],
             [.. RestoreList.Of(job.Circuit).Select(i => new RestoreView(i.Id, i.Text, state.RestoredItems.Contains(i.Id)))],
             [.. state.Repairs.Select(r => r.Unit)],
+            [.. state.Locks],
+            state.Leftovers,
             job.SetAside
         );
     }
