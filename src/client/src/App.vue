@@ -3,9 +3,25 @@ import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
+import { useTitle } from '@vueuse/core'
+import { watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { useSettings } from './composables/useSettings'
 
 const { theme, who, strategy, school, asking } = useSettings()
+const route = useRoute()
+const title = useTitle('Fehler')
+watch(
+  () => route.path,
+  () => (title.value = [route.meta.title, 'Fehler'].filter(Boolean).join(' · ')),
+  { immediate: true },
+)
+/** Past the bar, or past a whole drawing, to what the page is about. */
+function skip() {
+  const to = document.querySelector<HTMLElement>('#panel-next, main')
+  to?.setAttribute('tabindex', '-1')
+  to?.focus()
+}
 const themes = [
   { label: 'As the device', value: 'auto' },
   { label: 'Light', value: 'light' },
@@ -24,6 +40,9 @@ const ways = [
 </script>
 
 <template>
+  <a class="skip no-print" href="#main" @click.prevent="skip">{{
+    $route.meta.isWorkbench ? 'To the test at hand' : 'To the content'
+  }}</a>
   <header v-if="!$route.meta.isWorkbench" class="bar no-print">
     <RouterLink to="/" class="name" aria-label="Fehler, to the register">
       <svg viewBox="0 0 28 24" width="30" height="26" aria-hidden="true">
@@ -45,8 +64,8 @@ const ways = [
       @click="asking = true"
     />
   </header>
-  <RouterView v-slot="{ Component, route }">
-    <component :is="Component" :key="route.path" />
+  <RouterView v-slot="{ Component, route: shown }">
+    <component :is="Component" :key="shown.path" />
   </RouterView>
   <Dialog v-model:visible="asking" modal header="You and this screen" :style="{ width: '30rem', maxWidth: '95vw' }">
     <div class="fields">
@@ -88,6 +107,17 @@ const ways = [
 </template>
 
 <style scoped>
+.skip {
+  position: absolute;
+  left: -999px;
+  z-index: 20;
+  padding: 0.7rem 1rem;
+  background: var(--sheet);
+}
+.skip:focus {
+  left: 0.5rem;
+  top: 0.5rem;
+}
 .bar {
   display: flex;
   align-items: center;

@@ -3,14 +3,31 @@ import { createRouter, createWebHistory } from 'vue-router'
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'register', component: () => import('./views/register/RegisterView.vue') },
-    { path: '/circuits/:id', name: 'circuit', component: () => import('./views/circuit/CircuitView.vue'), props: true },
-    { path: '/set-up', name: 'setUp', component: () => import('./views/setup/SetupView.vue') },
+    {
+      path: '/',
+      name: 'register',
+      component: () => import('./views/register/RegisterView.vue'),
+      meta: { title: 'Register' },
+    },
+    {
+      path: '/circuits/:id',
+      name: 'circuit',
+      component: () => import('./views/circuit/CircuitView.vue'),
+      props: true,
+      meta: { title: 'Circuit' },
+    },
+    {
+      path: '/set-up',
+      name: 'setUp',
+      component: () => import('./views/setup/SetupView.vue'),
+      meta: { title: 'Set up a circuit' },
+    },
     {
       path: '/circuits/:id/set-up',
       name: 'change',
       component: () => import('./views/setup/SetupView.vue'),
       props: true,
+      meta: { title: 'Change a circuit' },
     },
     {
       path: '/jobs/:id',
@@ -24,8 +41,14 @@ export const router = createRouter({
       name: 'closeOut',
       component: () => import('./views/closeout/CloseOutView.vue'),
       props: true,
+      meta: { title: 'Repair and close out' },
     },
-    { path: '/logbook', name: 'logbook', component: () => import('./views/logbook/LogbookView.vue') },
-    { path: '/:rest(.*)', component: () => import('./views/NotFound.vue') },
+    {
+      path: '/logbook',
+      name: 'logbook',
+      component: () => import('./views/logbook/LogbookView.vue'),
+      meta: { title: 'Logbook' },
+    },
+    { path: '/:rest(.*)', component: () => import('./views/NotFound.vue'), meta: { title: 'Not here' } },
   ],
 })

@@ -24,6 +24,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/doubt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to ask before a reading is recorded that nothing which is suspected would show; nothing is recorded */
+        post: operations["doubtReading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits/{id}/operate": {
         parameters: {
             query?: never;
@@ -204,6 +221,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/circuits/{id}/call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be reported of this circuit, in its own words */
+        get: operations["getCall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/handed-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the last job left this circuit, when something was left behind */
+        get: operations["getHandedOver"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits/{id}/netlist": {
         parameters: {
             query?: never;
@@ -256,6 +307,23 @@ export interface paths {
         put?: never;
         /** Opens a job on a circuit */
         post: operations["openJob"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the logbook can be narrowed to */
+        get: operations["listJobChoices"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -614,6 +682,10 @@ export interface components {
             benchChecks: number;
             setAside: string[];
         };
+        CallView: {
+            groups: components["schemas"]["SymptomGroupView"][];
+            circumstances: components["schemas"]["CircumstanceInWords"][];
+        };
         CircuitEdit: components["schemas"]["CircuitEditInsertBeside"] | components["schemas"]["CircuitEditRemovePart"] | components["schemas"]["CircuitEditRenameDevice"] | components["schemas"]["CircuitEditRenameContact"] | components["schemas"]["CircuitEditRenumberWire"] | components["schemas"]["CircuitEditSetParameter"] | components["schemas"]["CircuitEditDescribeDevice"] | components["schemas"]["CircuitEditSetPlace"] | components["schemas"]["CircuitEditRouteChained"] | components["schemas"]["CircuitEditRouteOverStrip"] | components["schemas"]["CircuitEditMoveEnd"] | components["schemas"]["CircuitEditDescribeCircuit"];
         CircuitEditDescribeCircuit: {
             /** @enum {string} */
@@ -804,7 +876,7 @@ export interface components {
             waysOut: string[];
             remedy: string;
             askWhy: string;
-            liveWires: string[];
+            standing: components["schemas"]["OperationView"];
             consequences: string[];
             /** Format: int32 */
             repairsHere: number;
@@ -886,6 +958,15 @@ export interface components {
             step: components["schemas"]["FunctionTestStep"];
             passed: null | boolean;
         };
+        HandedOver: {
+            /** Format: uuid */
+            job: string;
+            who: string;
+            /** Format: date-time */
+            at: string;
+            text: string;
+            leftovers: string[];
+        };
         Imported: {
             /** Format: uuid */
             id: string;
@@ -893,6 +974,10 @@ export interface components {
             /** Format: int32 */
             version: number;
             isNew: boolean;
+        };
+        JobChoices: {
+            areas: string[];
+            people: string[];
         };
         JobListItem: {
             /** Format: uuid */
@@ -950,9 +1035,11 @@ export interface components {
             functionTest: components["schemas"]["FunctionTestView"][];
             restore: components["schemas"]["RestoreView"][];
             repairedUnits: string[];
+            locks: string[];
+            leftovers: string[];
             setAside: number[];
         };
-        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryCarriedIn: {
             /** @enum {string} */
             type?: "carriedIn";
@@ -1084,6 +1171,38 @@ export interface components {
             origin?: string;
             who?: string;
         };
+        JournalEntryLockHung: {
+            /** @enum {string} */
+            type?: "lockHung";
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        JournalEntryLockTaken: {
+            /** @enum {string} */
+            type?: "lockTaken";
+            /** @default  */
+            of: string;
+            /** @default  */
+            reason: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
         JournalEntryLookSeen: {
             /** @enum {string} */
             type?: "look";
@@ -1154,6 +1273,7 @@ export interface components {
             type?: "provedDead";
             detectorCheckedBefore: boolean;
             detectorCheckedAfter: boolean;
+            readings?: components["schemas"]["ProvingReading"][];
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1176,6 +1296,7 @@ export interface components {
             /** @default  */
             meter: string;
             typed?: string;
+            lowImpedance?: boolean;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1197,6 +1318,7 @@ export interface components {
             typed: string;
             /** @default  */
             meter: string;
+            lowImpedance?: boolean;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1337,6 +1459,9 @@ export interface components {
         };
         /** @enum {unknown} */
         LadderShape: "contact" | "delayedContact" | "coil" | "lamp" | "button" | "mushroomButton" | "selector" | "processSwitch" | "fuse" | "heater" | "blade" | "breaker" | "windings" | "box";
+        LeftBehind: {
+            handedOver: null | components["schemas"]["HandedOver"];
+        };
         LeftView: {
             unit: string;
             /** Format: double */
@@ -1386,6 +1511,8 @@ export interface components {
             complaint: string;
             /** @default  */
             who: string;
+            symptoms?: string[];
+            told?: components["schemas"]["Told"][];
         };
         OperateCircuit: {
             steps: components["schemas"]["Step"][];
@@ -1491,8 +1618,43 @@ export interface components {
             text: string;
             edit: components["schemas"]["CircuitEdit"];
         };
+        ProvingPoint: {
+            quantity: components["schemas"]["Quantity"];
+            from: components["schemas"]["TerminalId"];
+            to: components["schemas"]["TerminalId"];
+            text: string;
+            good: string;
+        };
+        ProvingReading: {
+            from: components["schemas"]["TerminalId"];
+            to: components["schemas"]["TerminalId"];
+            typed: string;
+        };
         /** @enum {unknown} */
         Quantity: "volts" | "dcVolts" | "ohms" | "continuity" | "amps" | "startingAmps" | "insulation";
+        ReadingAsTyped: {
+            quantity: components["schemas"]["Quantity"];
+            from: components["schemas"]["TerminalId"];
+            to: components["schemas"]["TerminalId"];
+            held: components["schemas"]["Step"][];
+            typed: string;
+            /** @default  */
+            meter: string;
+            lowImpedance?: boolean;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        ReadingDoubt: {
+            question: null | string;
+        };
         /** @enum {unknown} */
         ReadingKind: "number" | "overLimit" | "full" | "beep" | "silent" | "unsteady" | "notSure";
         ReadingSheetRow: {
@@ -1562,6 +1724,7 @@ export interface components {
             notes: string[];
             checklist: string[];
             confirm: string;
+            table?: components["schemas"]["ProvingPoint"][];
         };
         /** @enum {unknown} */
         SafetyStep: "liveTests" | "isolate" | "proveDead" | "switchOn" | null;
@@ -1628,8 +1791,31 @@ export interface components {
             points: unknown[];
             reasons: components["schemas"]["ReasonView"][];
         };
+        SymptomGroupView: {
+            of: string;
+            symptoms: components["schemas"]["SymptomView"][];
+        };
+        SymptomView: {
+            id: string;
+            text: string;
+        };
         /** @description Terminal as written on the drawing, device:terminal, e.g. KM1:A1. */
         TerminalId: string;
+        Told: {
+            what: components["schemas"]["Circumstance"];
+            /** @default  */
+            device: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
         Trial: {
             label: string;
             steps: components["schemas"]["Step"][];
@@ -1699,6 +1885,50 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    doubtReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingAsTyped"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingDoubt"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2062,6 +2292,59 @@ export interface operations {
             };
         };
     };
+    getCall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getHandedOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftBehind"];
+                };
+            };
+        };
+    };
     downloadNetlist: {
         parameters: {
             query?: {
@@ -2141,6 +2424,16 @@ export interface operations {
                 take?: number;
                 /** @description all, open or closed; all when absent */
                 show?: string;
+                /** @description Area of the circuit */
+                area?: string;
+                /** @description repairedAndProved, nothingFound or handedOver */
+                outcome?: string;
+                /** @description Somebody who made an entry */
+                who?: string;
+                /** @description Opened on this day or later, 2026-11-26 */
+                from?: string;
+                /** @description Opened on this day or earlier */
+                until?: string;
             };
             header?: never;
             path?: never;
@@ -2197,6 +2490,26 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listJobChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobChoices"];
                 };
             };
         };

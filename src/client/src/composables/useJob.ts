@@ -3,6 +3,9 @@ import { api, need, type Circuit, type Diagnosis, type Entry, type Job } from '@
 import { useOutbox, type Wish } from './useOutbox'
 import { useSettings } from './useSettings'
 
+/** Nobody waits longer to be asked whether a reading is meant, ms. */
+const longestDoubt = 1500
+
 /** A job with its circuit and diagnosis, kept up to date with what this and other screens record. */
 export function useJob(id: string) {
   const job = shallowRef<Job>()
@@ -10,6 +13,8 @@ export function useJob(id: string) {
   const diagnosis = shallowRef<Diagnosis>()
   const asking = ref(0)
   const thinking = computed(() => asking.value > 0)
+  const onTheWay = ref(0)
+  const sending = computed(() => onTheWay.value > 0)
   const problem = ref('')
   const outbox = useOutbox(id)
   const { strategy, without, learn, school } = useSettings()
@@ -64,15 +69,17 @@ export function useJob(id: string) {
   async function record(entry: Entry, label = ''): Promise<string | undefined> {
     problem.value = ''
     asking.value++
+    onTheWay.value++
     const number = ++asked
     try {
-      const outcome = await outbox.record(entry, label || labelOf(entry), wish())
+      const outcome = await outbox.record(entry, label || labelOf(entry), wish()).finally(() => onTheWay.value--)
       if ('refused' in outcome) {
         await load().catch(() => undefined)
         return outcome.refused
       }
       if ('recorded' in outcome && !show(number, outcome.recorded.job, outcome.recorded.diagnosis))
-        await diagnose().catch((e: Error) => (problem.value = e.message))
+        // It is on disk: whoever recorded it does not wait for what follows from it.
+        told(diagnose())
       return undefined
     } finally {
       asking.value--
@@ -84,6 +91,19 @@ export function useJob(id: string) {
     const refused = await record(entry)
     if (refused) problem.value = refused
     return !refused
+  }
+
+  /** What to ask before a reading is recorded that nothing explains; nothing when that cannot be found out now. */
+  async function doubt(entry: Entry): Promise<string | undefined> {
+    if (outbox.offline.value || outbox.mine.value.length) return undefined
+    const answer = await api
+      .POST('/api/jobs/{id}/doubt', {
+        params: { path: { id } },
+        body: entry as never,
+        signal: AbortSignal.timeout(longestDoubt),
+      })
+      .catch(() => undefined)
+    return answer?.data?.question ?? undefined
   }
 
   async function lookForNews() {
@@ -114,8 +134,10 @@ export function useJob(id: string) {
     circuit,
     diagnosis,
     thinking,
+    sending,
     problem,
     record,
+    doubt,
     recordHere,
     waiting: outbox.mine,
     offline: outbox.offline,

@@ -101,4 +101,35 @@ describe('where the leads are', () => {
       expect(l.test.value).toMatchObject({ from: 'F2:4', to: 'INC:N' })
     },
   )
+
+  it('keeps the test that a value is being typed for, and lets go of it when that is cleared', async () => {
+    const l = leads()
+    const news = { sequence: 2, proposals: [proposal('KM1:A1')] } as unknown as Diagnosis
+    l.typing.value = 'typing'
+    await nextTick()
+    l.diagnosis.value = news
+    await nextTick()
+    expect(l.test.value?.from).toBe('S1:22')
+    expect(l.isOvertaken.value).toBe(true)
+    l.typing.value = 'no'
+    await nextTick()
+    expect(l.test.value?.from).toBe('KM1:A1')
+    expect(l.isOvertaken.value).toBe(false)
+  })
+
+  it('goes on with the next test once what was typed is recorded, and stays when it is refused', async () => {
+    const l = leads()
+    l.typing.value = 'typing'
+    await nextTick()
+    l.typing.value = 'sending'
+    await nextTick()
+    l.typing.value = 'typing'
+    await nextTick()
+    expect(l.test.value?.from).toBe('S1:22')
+    l.typing.value = 'sending'
+    await nextTick()
+    l.diagnosis.value = { sequence: 2, proposals: [proposal('KM1:A1')] } as unknown as Diagnosis
+    await nextTick()
+    expect(l.test.value?.from).toBe('KM1:A1')
+  })
 })

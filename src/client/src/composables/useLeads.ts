@@ -1,6 +1,9 @@
 import { computed, ref, watch, type Ref } from 'vue'
 import type { Diagnosis, Job, Proposal, Quantity, Step } from '@/api/client'
 
+/** Whether a value is being typed, or on its way to be recorded. */
+export type Typing = 'no' | 'typing' | 'sending'
+
 interface Test {
   from: string
   to: string
@@ -25,6 +28,10 @@ export function useLeads(
   const chosen = ref(0)
   const own = ref<Test>()
   const moving = ref<1 | 2>(1)
+  /** A value is being typed: the test that it belongs to must not change under it. */
+  const typing = ref<Typing>('no')
+  /** What changed meanwhile. */
+  const isOvertaken = ref(false)
 
   const proposal = computed<Proposal | undefined>(() => diagnosis.value?.proposals[chosen.value])
   const isOwn = computed(() => own.value !== undefined)
@@ -39,6 +46,11 @@ export function useLeads(
   // Isolating or switching on for a test is no evidence: the test that it is done for stays.
   watch(diagnosis, (now, before) => {
     if (now?.sequence === before?.sequence) return
+    if (typing.value === 'typing') {
+      own.value ??= testOf(before?.proposals[chosen.value])
+      isOvertaken.value = !!own.value
+      return
+    }
     const isSetUp = before !== undefined && now?.observations === before.observations
     const asked = own.value ? undefined : before?.proposals[chosen.value]
     accepted = !isSetUp
@@ -56,6 +68,7 @@ export function useLeads(
     own.value = undefined
     chosen.value = 0
     moving.value = 1
+    isOvertaken.value = false
   }
 
   /** A terminal was tapped: the lead that is moving goes there. */
@@ -91,5 +104,10 @@ export function useLeads(
     return job.value?.mayTouch ? 'ohms' : 'volts'
   }
 
-  return { proposal, chosen, test, isOwn, isClamp, moving, tap, set, choose, reset }
+  // Cleared without being recorded: what is proposed by now comes up.
+  watch(typing, (now, before) => {
+    if (now === 'no' && before === 'typing' && isOvertaken.value) reset()
+  })
+
+  return { proposal, chosen, test, isOwn, isClamp, moving, typing, isOvertaken, tap, set, choose, reset }
 }

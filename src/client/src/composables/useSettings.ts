@@ -9,6 +9,8 @@ const asking = ref(false)
 const without = useLocalStorage<string[]>('fehler.without', [])
 /** Whether earlier repairs move what is suspected. */
 const learn = useLocalStorage('fehler.learn', true)
+/** This person measures volts with a two-pole tester, or at the meter's low-impedance setting. */
+const lowImpedance = useLocalStorage('fehler.lowImpedance', false)
 const strategy = useLocalStorage<'mostTelling' | 'fromSupply' | 'deadFirst' | 'halving'>(
   'fehler.strategy',
   'mostTelling',
@@ -21,5 +23,5 @@ watchEffect(() => document.documentElement.classList.toggle('dark', isDark.value
 
 /** Choices of this browser: who works here, light or dark, way of working, school of symbols. */
 export function useSettings() {
-  return { asking, learn, without, theme, who, strategy, school, isDark }
+  return { asking, learn, lowImpedance, without, theme, who, strategy, school, isDark }
 }

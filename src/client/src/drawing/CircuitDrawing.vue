@@ -18,8 +18,6 @@ const props = defineProps<{
   suspicion?: Suspicion
   /** Readings shown at their terminals. */
   readings?: { terminal: string; text: string }[]
-  /** Numbers of the wires that are live now. */
-  liveWires?: string[]
   lifted?: string[]
   /** What the circuit is doing: contacts, coils, motors as they are at this moment. */
   operation?: Schemas['OperationView']
@@ -46,7 +44,7 @@ const wireShares = computed(() => sharesOfWires(props.circuit, suspicion.value))
 const liftedWires = computed(
   () => new Set(props.circuit.conductors.filter((c) => props.lifted?.includes(c.id)).map((c) => c.wire)),
 )
-const live = computed(() => new Set(props.operation?.liveWires ?? props.liveWires ?? []))
+const live = computed(() => new Set(props.operation?.liveWires ?? []))
 
 function save(event: Event, type: string) {
   const svg = (event.currentTarget as Element).closest('figure')!.querySelector<SVGSVGElement>('svg.drawing')!

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useTitle } from '@vueuse/core'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import Tab from 'primevue/tab'
@@ -6,16 +7,15 @@ import TabList from 'primevue/tablist'
 import TabPanel from 'primevue/tabpanel'
 import TabPanels from 'primevue/tabpanels'
 import Tabs from 'primevue/tabs'
-import Textarea from 'primevue/textarea'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, need, type Circuit, type Schemas, type Step } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { outcomeWords, when } from '@/components/format'
-import { useSettings } from '@/composables/useSettings'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import OperatePanel from '@/drawing/OperatePanel.vue'
 import BenchCheck from './BenchCheck.vue'
+import CallDialog from './CallDialog.vue'
 import ReadingSheet from './ReadingSheet.vue'
 import TerminalPlan from './TerminalPlan.vue'
 import WireRoute from './WireRoute.vue'
@@ -23,13 +23,12 @@ import WireRoute from './WireRoute.vue'
 const props = defineProps<{ id: string }>()
 const router = useRouter()
 const route = useRoute()
-const { who } = useSettings()
 const circuit = ref<Circuit>()
 const jobs = ref<Schemas['JobListItem'][]>([])
 const jobsInAll = ref(0)
 const problem = ref('')
 const asking = ref(false)
-const complaint = ref('')
+const left = ref<Schemas['HandedOver'] | null>()
 const chosen = ref('')
 const wire = ref('')
 // The tab stands in the address, so that a page can be kept, sent and gone back to.
@@ -38,11 +37,14 @@ const tab = computed({
   set: (value) => void router.replace({ query: { ...route.query, tab: value } }),
 })
 
+useTitle(computed(() => `${circuit.value ? `${circuit.value.tag} ${circuit.value.title}` : 'Circuit'} · Fehler`))
+
 onMounted(async () => {
   try {
     const path = { path: { id: props.id } }
     circuit.value = need(await api.GET('/api/circuits/{id}', { params: path }))
     await moreJobs()
+    left.value = need(await api.GET('/api/circuits/{id}/handed-over', { params: path })).handedOver
   } catch (error) {
     problem.value = (error as Error).message
   }
@@ -59,18 +61,6 @@ async function moreJobs() {
   jobsInAll.value = page.total
 }
 
-async function open() {
-  problem.value = ''
-  try {
-    const job = need(
-      await api.POST('/api/jobs', { body: { circuitId: props.id, complaint: complaint.value, who: who.value } }),
-    )
-    await router.push(`/jobs/${job.id}`)
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-}
-
 const simulate = async (steps: Step[]) =>
   need(await api.POST('/api/circuits/{id}/operate', { params: { path: { id: props.id } }, body: { steps } }))
 
@@ -79,7 +69,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
 
 <template>
   <main class="page">
-    <PageProblem :text="asking ? '' : problem" />
+    <PageProblem :text="problem" />
     <template v-if="circuit">
       <div class="head">
         <div>
@@ -117,6 +107,16 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           >
         </div>
       </div>
+      <section v-if="left" class="left" role="alert">
+        <h2><i class="pi pi-exclamation-triangle" aria-hidden="true" /> Handed over, not as it should be</h2>
+        <ul>
+          <li v-for="l in left.leftovers" :key="l">{{ l }}</li>
+        </ul>
+        <div>
+          {{ [left.who, when(left.at)].filter(Boolean).join(', ') }}: {{ left.text }}
+          <RouterLink :to="`/jobs/${left.job}`">See the job</RouterLink>
+        </div>
+      </section>
       <Tabs v-model:value="tab" lazy>
         <TabList>
           <Tab value="drawing">Drawing</Tab>
@@ -205,28 +205,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
       </Tabs>
     </template>
     <p v-else-if="!problem">Drawing the circuit…</p>
-    <Dialog
-      v-model:visible="asking"
-      modal
-      header="What does it do wrong?"
-      :style="{ width: '32rem', maxWidth: '95vw' }"
-    >
-      <PageProblem :text="problem" />
-      <label for="complaint">As reported, in a few words</label>
-      <Textarea
-        id="complaint"
-        v-model="complaint"
-        rows="3"
-        class="wide"
-        autofocus
-        maxlength="500"
-        @keydown.ctrl.enter="open"
-      />
-      <p class="faint">
-        Look before anything is pressed: Stop or Reset may wipe the evidence, and Reset may start the motor.
-      </p>
-      <Button label="Open the job" @click="open" />
-    </Dialog>
+    <CallDialog v-if="circuit" v-model:visible="asking" :circuit="circuit" />
     <Dialog
       :visible="!!wire"
       modal
@@ -240,6 +219,18 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
 </template>
 
 <style scoped>
+.left {
+  border: 3px solid var(--live);
+  border-left-width: 12px;
+  background: var(--live-fill);
+  padding: 0.5rem 0.9rem;
+  margin-bottom: 0.7rem;
+}
+.left ul {
+  margin: 0.2rem 0;
+  padding-left: 1.2rem;
+  font-weight: 600;
+}
 .head {
   display: flex;
   flex-wrap: wrap;
@@ -316,8 +307,5 @@ dd {
 }
 .history li {
   padding: 0.6rem 0.8rem;
-}
-.wide {
-  width: 100%;
 }
 </style>

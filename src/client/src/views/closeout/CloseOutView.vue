@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useTitle } from '@vueuse/core'
 import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
@@ -10,12 +11,25 @@ import { useRouter } from 'vue-router'
 import type { Entry, Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import RepairGuide from '@/components/RepairGuide.vue'
+import { percent } from '@/components/format'
 import { useJob } from '@/composables/useJob'
 import StateBand from '@/views/job/StateBand.vue'
+import FailedStep from './FailedStep.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
-const { job, circuit, diagnosis, problem, recordHere: record, waiting, offline, unsaved } = useJob(props.id)
+const {
+  job,
+  circuit,
+  diagnosis,
+  problem,
+  record: send,
+  recordHere: record,
+  waiting,
+  offline,
+  unsaved,
+} = useJob(props.id)
+useTitle(computed(() => `Close out ${job.value?.circuitTag ?? ''} ${job.value?.title ?? ''} · Fehler`))
 const band = ref<InstanceType<typeof StateBand>>()
 
 const unit = ref('')
@@ -54,25 +68,33 @@ const expected = (step: Schemas['FunctionTestStep']) =>
 const doing = (steps: Schemas['Step'][]) =>
   steps.map((s) => (s.device ? `${s.device} ${s.position}` : `wait ${s.seconds} s`)).join(', then ')
 
+/** Suspects that are worth a touch, the likeliest first. */
+const suspects = computed(() =>
+  (diagnosis.value?.units ?? [])
+    .filter((u) => u.unit)
+    .flatMap((u) => u.suspects.filter((s) => s.fault && s.probability > 0.02).map((s) => ({ unit: u.unit, ...s })))
+    .slice(0, 4),
+)
+/** The fault that the finding is of: it stays attached whatever is typed, until another unit is chosen. */
+const fault = ref('')
+function take(suspect: { unit: string; fault: string; title: string; remedy: string }) {
+  unit.value = suspect.unit
+  fault.value = suspect.fault
+  text.value = suspect.title
+  action.value = suspect.remedy
+}
+
 // The leading suspect is the suggestion; what is typed stays.
 watch(diagnosis, (d) => {
   const top = d?.units.find((u) => u.unit)
-  if (top && !unit.value && repairs.value.length === 0 && top.probability > 0.5) {
-    unit.value = top.unit
-    text.value = top.suspects[0]?.title ?? ''
-    action.value = top.suspects[0]?.remedy ?? ''
-  }
+  if (top?.suspects[0] && !unit.value && repairs.value.length === 0 && top.probability > 0.5)
+    take({ unit: top.unit, ...top.suspects[0] })
+})
+watch(unit, (now) => {
+  if (fault.value && !suspects.value.some((s) => s.unit === now && s.fault === fault.value)) fault.value = ''
 })
 
-async function recordFinding() {
-  const fault = diagnosis.value?.units.find((u) => u.unit === unit.value)?.suspects[0]
-  await record({
-    type: 'finding',
-    unit: unit.value,
-    fault: fault && fault.title === text.value ? fault.fault : '',
-    text: text.value,
-  } as Entry)
-}
+const recordFinding = () => record({ type: 'finding', unit: unit.value, fault: fault.value, text: text.value } as Entry)
 
 async function recordRepair() {
   await record({
@@ -88,7 +110,9 @@ async function recordRepair() {
   } as Entry)
 }
 
-const test = (step: string, passed: boolean) => record({ type: 'functionTested', step, passed, seen: {} } as Entry)
+const passed = (step: string) => record({ type: 'functionTested', step, passed: true, seen: {} } as Entry)
+const failing = ref<Schemas['FunctionTestStep']>()
+const failed = computed(() => job.value?.functionTest.find((s) => s.passed === false))
 
 async function close() {
   if (
@@ -112,6 +136,7 @@ async function close() {
       :waiting="waiting.length"
       :offline="offline"
       :unsaved="unsaved"
+      :send="send"
       @entry="record"
     />
     <main class="page">
@@ -133,6 +158,18 @@ async function close() {
         <section class="sheet block">
           <h2>1 Found</h2>
           <p v-if="finding" class="done"><i class="pi pi-check" aria-hidden="true" /> {{ finding.text }}</p>
+          <div v-if="suspects.length" class="row suspects" role="group" aria-label="Suspects">
+            <button
+              v-for="s in suspects"
+              :key="s.unit + s.fault"
+              type="button"
+              class="touch"
+              :aria-pressed="fault === s.fault && unit === s.unit"
+              @click="take(s)"
+            >
+              {{ s.title }} <span class="faint figures">{{ percent(s.probability) }}</span>
+            </button>
+          </div>
           <div class="form">
             <label for="unit">Unit</label>
             <Select
@@ -229,12 +266,16 @@ async function close() {
                   ><i class="pi pi-times" aria-hidden="true" /> not as expected</span
                 >
                 <template v-if="s === nextStep">
-                  <Button label="As expected" @click="test(s.step.id, true)" />
-                  <Button label="Not" severity="secondary" variant="outlined" @click="test(s.step.id, false)" />
+                  <Button label="As expected" @click="passed(s.step.id)" />
+                  <Button label="Not" severity="secondary" variant="outlined" @click="failing = s.step" />
                 </template>
               </div>
             </li>
           </ol>
+          <p v-if="failed" class="left" role="status">
+            It does not work yet: what was seen counts as evidence, with everything known so far.
+            <RouterLink :to="`/jobs/${id}`">Go on searching</RouterLink>
+          </p>
           <p v-if="allPassed" class="done"><i class="pi pi-check" aria-hidden="true" /> Function test complete.</p>
         </section>
         <section class="sheet block">
@@ -250,16 +291,28 @@ async function close() {
               aria-labelledby="outcome"
             />
             <label for="closing-text">{{
-              closing === 'repairedAndProved' ? 'Remark' : 'Why without a proved repair'
+              closing === 'repairedAndProved'
+                ? 'Remark'
+                : closing === 'handedOver'
+                  ? 'To whom, and what is still to do'
+                  : 'Why without a proved repair'
             }}</label>
             <InputText id="closing-text" v-model="closingText" maxlength="500" />
             <label for="down">Minutes down</label>
             <InputNumber v-model="down" input-id="down" :min="0" :max="100000" suffix=" min" />
             <Button label="Close the job" icon="pi pi-lock" @click="close" />
           </div>
+          <div v-if="job.leftovers.length" class="left" role="status">
+            <strong>Left as it stands now:</strong>
+            <ul>
+              <li v-for="l in job.leftovers" :key="l">{{ l }}</li>
+            </ul>
+            Only a hand-over closes a job like this; it is then said in red on the circuit's page.
+          </div>
           <p class="faint">“Found nothing” is not “repaired”: intermittent faults come back.</p>
         </section>
       </template>
+      <FailedStep :step="failing" :circuit="circuit" @entry="record" @close="failing = undefined" />
     </main>
   </div>
   <main v-else class="page">
@@ -321,6 +374,18 @@ li.current {
 }
 .verdict {
   margin-top: 0.3rem;
+}
+.suspects {
+  margin-bottom: 0.5rem;
+}
+.left {
+  border-left: 6px solid var(--live);
+  padding: 0.4rem 0.8rem;
+  margin: 0.6rem 0;
+}
+.left ul {
+  margin: 0.2rem 0;
+  padding-left: 1.2rem;
 }
 .caution {
   color: var(--doubt);

@@ -20,11 +20,26 @@ import WireDialog from './WireDialog.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
-const { job, circuit, diagnosis, thinking, problem, record, recordHere, waiting, offline, unsaved, mend, letGo } =
-  useJob(props.id)
+const {
+  job,
+  circuit,
+  diagnosis,
+  thinking,
+  sending,
+  problem,
+  record,
+  doubt,
+  recordHere,
+  waiting,
+  offline,
+  unsaved,
+  mend,
+  letGo,
+} = useJob(props.id)
 const reference = computed(() => circuit.value?.reference)
 const leads = useLeads(job, diagnosis, reference)
-const { proposal, chosen, test, isOwn, moving } = leads
+const { proposal, chosen, test, isOwn, moving, typing, isOvertaken } = leads
+const news = computed(() => (isOvertaken.value ? (job.value?.entries.at(-1)?.text ?? '') : ''))
 const band = ref<InstanceType<typeof StateBand>>()
 const wire = ref('')
 const help = ref(false)
@@ -69,13 +84,15 @@ const suspicion = computed(() =>
     ? suspicionOf(circuit.value, diagnosis.value.units, previewed.value?.leaves)
     : {},
 )
+/** Every device drawn as it was seen to stand; what is written beside it is the suspicion. */
+const standing = computed(() => diagnosis.value && { ...diagnosis.value.standing, seen: {} })
 const lifted = computed(() => job.value?.lifted.map((l) => l.conductor) ?? [])
-/** The latest reading at each terminal against the return, as the drawing shows it. */
+/** The latest reading at each terminal against the return, as the drawing shows it: with what was held meanwhile. */
 const readings = computed(() => {
   const latest = new Map<string, string>()
   for (const row of job.value?.entries ?? [])
     if (!row.struck && row.entry.type === 'reading' && row.entry.to === reference.value)
-      latest.set(row.entry.from, row.shown)
+      latest.set(row.entry.from, [row.shown, ...row.entry.held.map((h) => `(${h.device})`)].join(' '))
   return [...latest].map(([terminal, text]) => ({ terminal, text }))
 })
 
@@ -89,13 +106,13 @@ async function liftAll(wires: Proposal['lift']) {
   for (const wire of wires) await add({ type: 'wireLifted', conductor: wire.conductor, end: wire.end } as Entry)
 }
 
-const typing = (event: KeyboardEvent) =>
+const isInField = (event: KeyboardEvent) =>
   /^(input|textarea|select)$/i.test((event.target as HTMLElement).tagName) || !!document.querySelector('[role=dialog]')
 onKeyStroke('?', (e) => {
-  if (!typing(e)) help.value = true
+  if (!isInField(e)) help.value = true
 })
 onKeyStroke(['v', 'o', 'b', 's', 't', 'j', 'n', 'c'], (e) => {
-  if (typing(e) || e.ctrlKey || e.metaKey || e.altKey) return
+  if (isInField(e) || e.ctrlKey || e.metaKey || e.altKey) return
   const act: Record<string, () => void> = {
     v: () => leads.set({ quantity: 'volts' }),
     o: () => leads.set({ quantity: 'ohms' }),
@@ -111,7 +128,8 @@ onKeyStroke(['v', 'o', 'b', 's', 't', 'j', 'n', 'c'], (e) => {
   act[e.key]?.()
 })
 onKeyStroke('Escape', (e) => {
-  if (e.target instanceof HTMLInputElement) e.target.blur()
+  // In a field it only leaves the field.
+  if (e.target instanceof HTMLInputElement) return e.target.blur()
   leads.reset()
 })
 defineExpose({ id: toRef(props, 'id') })
@@ -126,6 +144,7 @@ defineExpose({ id: toRef(props, 'id') })
       :waiting="waiting.length"
       :offline="offline"
       :unsaved="unsaved"
+      :send="record"
       @entry="add"
       @help="help = true"
     />
@@ -139,9 +158,8 @@ defineExpose({ id: toRef(props, 'id') })
           :lead2="isTrying ? undefined : test?.to"
           :suspicion="isTrying ? {} : suspicion"
           :readings="readings"
-          :live-wires="diagnosis?.liveWires"
           :lifted="lifted"
-          :operation="isTrying ? trying.now.value : undefined"
+          :operation="isTrying ? trying.now.value : standing"
           :tappable="isTrying ? 'all' : undefined"
           :attention="isTrying ? trying.buttons.value : undefined"
           @part="touch"
@@ -181,6 +199,10 @@ defineExpose({ id: toRef(props, 'id') })
           :thinking="thinking"
           :found="diagnosis?.status === 'found' ? diagnosis.summary : ''"
           :send="record"
+          :doubt="doubt"
+          :sending="sending"
+          :news="news"
+          @typing="typing = $event"
           @close-out="router.push(`/jobs/${id}/close-out`)"
           @entry="add"
           @state="band?.ask($event)"

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
 import { computed } from 'vue'
 import type { Circuit, Entry, Job, Proposal, Quantity, SafetyStep, Step } from '@/api/client'
+import type { Typing } from '@/composables/useLeads'
 import { useSettings } from '@/composables/useSettings'
 import AnswerPreview from './AnswerPreview.vue'
 import LeadButtons from './LeadButtons.vue'
@@ -24,6 +25,11 @@ const props = defineProps<{
   found: string
   /** Records an entry; returns why it was refused, or nothing. */
   send: (entry: Entry) => Promise<string | undefined>
+  doubt: (entry: Entry) => Promise<string | undefined>
+  /** Something is on its way: nothing is recorded twice. */
+  sending: boolean
+  /** What another screen recorded while something was typed here; empty for nothing. */
+  news: string
 }>()
 const emit = defineEmits<{
   entry: [entry: Entry]
@@ -36,6 +42,7 @@ const emit = defineEmits<{
   tried: []
   lift: [wires: Proposal['lift']]
   preview: [outcome?: Proposal['outcomes'][number]]
+  typing: [typing: Typing]
 }>()
 
 const { without } = useSettings()
@@ -101,6 +108,9 @@ function answer(value: string) {
       />
     </div>
 
+    <p v-if="news" class="news" role="status">
+      Another screen recorded “{{ news }}”. This test stays until your reading is recorded or cleared.
+    </p>
     <template v-if="found && !isOwn">
       <p class="good">{{ found }}</p>
       <Button label="Repair and close out" icon="pi pi-check-square" @click="emit('closeOut')" />
@@ -165,7 +175,14 @@ function answer(value: string) {
       class="first"
       @click="emit('lift', lift)"
     />
-    <ReadingField v-else-if="test" :test="test" :touches="setting?.touches ?? []" :send="send" />
+    <ReadingField
+      v-else-if="test"
+      :test="test"
+      :touches="setting?.touches ?? []"
+      :send="send"
+      :doubt="doubt"
+      @typing="emit('typing', $event)"
+    />
     <div v-else-if="proposal?.kind === 'look'" class="touches">
       <Button
         v-for="a in [...proposal.answers, 'not sure']"
@@ -173,6 +190,7 @@ function answer(value: string) {
         :label="a"
         severity="secondary"
         variant="outlined"
+        :disabled="sending"
         @click="answer(a)"
       />
     </div>
@@ -216,6 +234,11 @@ function answer(value: string) {
   gap: 0.8rem;
   align-items: baseline;
   justify-content: space-between;
+}
+/* Said by shape and words as well. */
+.news {
+  border-left: 6px solid var(--doubt);
+  padding: 0.2rem 0.6rem;
 }
 .held {
   font-weight: 600;

@@ -1,22 +1,34 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import { nextTick, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { Entry, Quantity, Step } from '@/api/client'
+import type { Typing } from '@/composables/useLeads'
+import { useSettings } from '@/composables/useSettings'
 
 // What the meter shows, sent as it was typed: the service understands it, or says why not, here beside the field.
 const props = defineProps<{
   test: { from: string; to: string; quantity: Quantity; held: Step[] }
   touches: string[]
   send: (entry: Entry) => Promise<string | undefined>
+  /** Asks whether a reading can be meant; returns the question, or nothing. */
+  doubt: (entry: Entry) => Promise<string | undefined>
 }>()
+const emit = defineEmits<{ typing: [typing: Typing] }>()
+const { lowImpedance } = useSettings()
 const text = ref('')
 const error = ref('')
+const question = ref('')
 const sending = ref(false)
 const input = ref<{ $el: HTMLInputElement }>()
+const isVolts = computed(() => props.test.quantity === 'volts' || props.test.quantity === 'dcVolts')
+watch([text, sending], () => emit('typing', sending.value ? 'sending' : text.value.trim() ? 'typing' : 'no'), {
+  flush: 'sync',
+})
+onBeforeUnmount(() => emit('typing', 'no'))
 
-async function record(typed = text.value) {
-  error.value = ''
+async function record(typed = text.value, isMeant = false) {
+  error.value = question.value = ''
   if (!props.test.from || !props.test.to) {
     error.value = 'Put both leads on: tap a terminal in the drawing.'
     return
@@ -29,7 +41,19 @@ async function record(typed = text.value) {
   sending.value = true
   try {
     const { quantity, from, to, held } = props.test
-    const refused = await props.send({ type: 'readingAsTyped', quantity, from, to, held, typed, meter: '' } as Entry)
+    const entry = {
+      type: 'readingAsTyped',
+      quantity,
+      from,
+      to,
+      held,
+      typed,
+      meter: '',
+      lowImpedance: isVolts.value && lowImpedance.value,
+    } as Entry
+    if (!isMeant) question.value = (await props.doubt(entry)) ?? ''
+    if (question.value) return void (text.value = typed)
+    const refused = await props.send(entry)
     if (refused) error.value = refused
     else text.value = ''
   } finally {
@@ -40,7 +64,7 @@ async function record(typed = text.value) {
 watch(
   () => [props.test.from, props.test.to, props.test.quantity],
   () => {
-    error.value = ''
+    error.value = question.value = ''
     text.value = ''
     void nextTick(() => {
       if (window.matchMedia('(pointer: fine)').matches && !document.querySelector('[role=dialog]'))
@@ -76,6 +100,21 @@ watch(
       @click="record(touch)"
     />
   </div>
+  <label v-if="isVolts" class="tester">
+    <input v-model="lowImpedance" type="checkbox" /> two-pole tester or low-impedance setting
+  </label>
+  <div v-if="question" class="question" role="alert">
+    <p>{{ question }}</p>
+    <div class="row">
+      <Button label="It shows that: record it" :disabled="sending" @click="record(text, true)" />
+      <Button
+        label="Measure again"
+        severity="secondary"
+        variant="outlined"
+        @click="((question = ''), (text = ''), input?.$el?.focus?.())"
+      />
+    </div>
+  </div>
   <p v-if="error" class="error" role="alert">{{ error }}</p>
 </template>
 
@@ -97,6 +136,20 @@ watch(
 }
 .touches :deep(.p-button) {
   min-width: 64px;
+}
+.tester {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 44px;
+}
+.tester input {
+  width: 1.3rem;
+  height: 1.3rem;
+}
+.question {
+  border-left: 6px solid var(--doubt);
+  padding: 0.2rem 0.6rem;
 }
 .error {
   color: var(--live);

@@ -1,19 +1,26 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import Checkbox from 'primevue/checkbox'
-import Dialog from 'primevue/dialog'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Circuit, Entry, Job, SafetyStep } from '@/api/client'
 import { useSettings } from '@/composables/useSettings'
+import LockDialog from './LockDialog.vue'
+import ProcedureDialog from './ProcedureDialog.vue'
 
-const props = defineProps<{ job: Job; circuit: Circuit; waiting: number; offline: boolean; unsaved: boolean }>()
+const props = defineProps<{
+  job: Job
+  circuit: Circuit
+  waiting: number
+  offline: boolean
+  unsaved: boolean
+  /** Records an entry; returns why it was refused, or nothing. */
+  send: (entry: Entry) => Promise<string | undefined>
+}>()
 const emit = defineEmits<{ entry: [entry: Entry]; help: [] }>()
 const router = useRouter()
 const { who, asking: you } = useSettings()
 
 const asking = ref<SafetyStep>()
-const ticks = ref<string[]>([])
 /** The step that is asked for, as the service says that it is done; none when it cannot be done now. */
 const procedure = computed(() => props.job.possible.find((p) => p.step === asking.value))
 
@@ -34,20 +41,13 @@ const short: Record<string, string> = {
 }
 
 function ask(what: SafetyStep) {
-  ticks.value = []
   asking.value = what
 }
 
-function confirm() {
-  const entries = {
-    liveTests: { type: 'liveWorkAcknowledged' },
-    isolate: { type: 'isolated', points: props.circuit.isolationPoints },
-    proveDead: { type: 'provedDead', detectorCheckedBefore: true, detectorCheckedAfter: true },
-    switchOn: { type: 'energised' },
-  }
-  emit('entry', entries[asking.value!] as Entry)
-  asking.value = undefined
-}
+/** One's own lock beside others', or off again; somebody else's only with the site's procedure. */
+const lockOf = ref('')
+const mine = computed(() => props.job.locks.includes(who.value))
+const lock = () => emit('entry', { type: mine.value ? 'lockTaken' : 'lockHung' } as Entry)
 
 defineExpose({ ask })
 </script>
@@ -67,6 +67,19 @@ defineExpose({ ask })
       {{ job.lifted.length }} wire{{ job.lifted.length > 1 ? 's' : '' }} lifted:
       {{ job.lifted.map((l) => l.conductor).join(', ') }}
     </div>
+    <div v-if="job.locks.length" class="lifted" role="status">
+      <i class="pi pi-lock" aria-hidden="true" /> locks: {{ job.locks.join(', ') }}
+      <button
+        v-for="other in job.isClosed ? [] : job.locks.filter((l) => l !== who)"
+        :key="other"
+        type="button"
+        class="other no-print"
+        :aria-label="`The lock of ${other} is gone…`"
+        @click="lockOf = other"
+      >
+        {{ other }} gone…
+      </button>
+    </div>
     <div v-if="waiting || offline" class="lifted" role="status">
       <i class="pi pi-cloud" aria-hidden="true" />
       {{ offline ? 'no connection' : 'not yet sent'
@@ -83,6 +96,13 @@ defineExpose({ ask })
         severity="contrast"
         variant="outlined"
         @click="ask(p.step!)"
+      />
+      <Button
+        v-if="job.isIsolated && !job.isClosed && who && (!mine || job.locks.length > 1)"
+        :label="mine ? 'My lock off' : 'My lock on'"
+        severity="contrast"
+        variant="outlined"
+        @click="lock"
       />
       <Button
         v-if="!job.isClosed"
@@ -103,21 +123,8 @@ defineExpose({ ask })
       <Button label="?" text aria-label="Shortcuts" @click="emit('help')" />
     </div>
   </section>
-  <Dialog
-    :visible="!!procedure"
-    modal
-    :header="procedure?.title"
-    :style="{ width: '34rem', maxWidth: '96vw' }"
-    @update:visible="asking = undefined"
-  >
-    <template v-if="procedure">
-      <p v-for="note in procedure.notes" :key="note">{{ note }}</p>
-      <label v-for="item in procedure.checklist" :key="item" class="tick">
-        <Checkbox v-model="ticks" :value="item" size="large" /> <span>{{ item }}</span>
-      </label>
-      <Button :label="procedure.confirm" :disabled="ticks.length < procedure.checklist.length" @click="confirm" />
-    </template>
-  </Dialog>
+  <LockDialog :of="lockOf" :send="send" @close="lockOf = ''" />
+  <ProcedureDialog :procedure="procedure" :circuit="circuit" :send="send" @close="asking = undefined" />
 </template>
 
 <style scoped>
@@ -189,6 +196,15 @@ h1 a {
   border: 2px solid currentColor;
   padding: 0.15rem 0.5rem;
 }
+.other {
+  border: 1px solid currentColor;
+  border-radius: 3px;
+  margin-left: 0.4rem;
+  padding: 0 0.6rem;
+  background: transparent;
+  color: inherit;
+  cursor: pointer;
+}
 .actions {
   margin-left: auto;
   display: flex;
@@ -197,12 +213,6 @@ h1 a {
 .actions :deep(.p-button) {
   color: inherit;
   border-color: currentColor;
-}
-.tick {
-  display: flex;
-  gap: 0.7rem;
-  align-items: center;
-  min-height: 48px;
 }
 @media (max-width: 500px) {
   .band {

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
-import { ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
@@ -12,17 +14,50 @@ import { usePagedList } from '@/composables/usePagedList'
 
 const router = useRouter()
 const which = ref<'all' | 'open' | 'closed'>('all')
+const area = ref<string | null>(null)
+const outcome = ref<string | null>(null)
+const person = ref<string | null>(null)
+const from = ref('')
+const until = ref('')
+const choicesOf = ref<Schemas['JobChoices']>()
+const outcomes = [
+  { label: 'Repaired and proved', value: 'repairedAndProved' },
+  { label: 'Nothing found', value: 'nothingFound' },
+  { label: 'Handed over', value: 'handedOver' },
+]
 const choices = [
   { label: 'All', value: 'all' },
   { label: 'Open', value: 'open' },
   { label: 'Closed', value: 'closed' },
 ]
 const { rows, page, problem, loading, search, order, turn, sortBy } = usePagedList<Schemas['JobListItem']>(
-  (query) => api.GET('/api/jobs', { params: { query: { ...query, show: which.value } } }),
+  (query) =>
+    api.GET('/api/jobs', {
+      params: {
+        query: {
+          ...query,
+          show: which.value,
+          area: area.value || undefined,
+          outcome: outcome.value || undefined,
+          who: person.value || undefined,
+          from: from.value || undefined,
+          until: until.value || undefined,
+        },
+      },
+    }),
   'openedAt',
   true,
 )
-watch(which, () => turn(0))
+watch([which, area, outcome, person, from, until], () => turn(0))
+onMounted(async () => {
+  // Without them the list can still be read and searched.
+  choicesOf.value = (await api.GET('/api/jobs/choices').catch(() => undefined))?.data
+})
+const isNarrowed = computed(() => !!(area.value || outcome.value || person.value || from.value || until.value))
+function widen() {
+  area.value = outcome.value = person.value = null
+  from.value = until.value = ''
+}
 </script>
 
 <template>
@@ -31,7 +66,7 @@ watch(which, () => turn(0))
       <h1>Logbook</h1>
       <InputText
         v-model="search"
-        placeholder="Find by circuit, complaint or finding"
+        placeholder="Find by circuit, complaint, finding, repair, person or day"
         aria-label="Find in the logbook"
         class="search"
       />
@@ -43,6 +78,29 @@ watch(which, () => turn(0))
         :allow-empty="false"
         aria-label="Open or closed"
       />
+    </div>
+    <div class="narrow row" role="group" aria-label="Narrow the logbook">
+      <Select v-model="area" :options="choicesOf?.areas ?? []" placeholder="Any area" show-clear aria-label="Area" />
+      <Select
+        v-model="outcome"
+        :options="outcomes"
+        option-label="label"
+        option-value="value"
+        placeholder="Any outcome"
+        show-clear
+        aria-label="Outcome"
+      />
+      <Select
+        v-model="person"
+        :options="choicesOf?.people ?? []"
+        placeholder="Anybody"
+        show-clear
+        filter
+        aria-label="Person"
+      />
+      <label>from <InputText v-model="from" type="date" /></label>
+      <label>until <InputText v-model="until" type="date" /></label>
+      <Button v-if="isNarrowed" label="All again" text @click="widen" />
     </div>
     <PageProblem :text="problem" />
     <p v-if="!page && !problem">Fetching the logbook…</p>
@@ -109,6 +167,9 @@ watch(which, () => turn(0))
 .search {
   flex: 1 1 14rem;
   min-height: 44px;
+}
+.narrow {
+  margin-bottom: 0.8rem;
 }
 .list {
   overflow-x: auto;

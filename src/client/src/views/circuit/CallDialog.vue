@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, need, type Circuit, type Schemas } from '@/api/client'
+import { useSettings } from '@/composables/useSettings'
+
+/** What a dispatcher asks, in touches: what it does wrong, in the circuit's own words, and what is known beside it. */
+const props = defineProps<{ circuit: Circuit }>()
+const visible = defineModel<boolean>('visible', { required: true })
+const router = useRouter()
+const { who } = useSettings()
+
+const call = ref<Schemas['CallView']>()
+const symptoms = ref<string[]>([])
+const told = ref<Schemas['Circumstance'][]>([])
+const device = ref('')
+const words = ref('')
+const name = ref(who.value)
+const problem = ref('')
+const opening = ref(false)
+
+watch(visible, async (isOpen) => {
+  if (!isOpen || call.value) return
+  try {
+    call.value = need(await api.GET('/api/circuits/{id}/call', { params: { path: { id: props.circuit.id } } }))
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+})
+
+const aboutIt = computed(() => call.value?.circumstances.filter((c) => !c.atDevice) ?? [])
+const aboutDevice = computed(() => call.value?.circumstances.filter((c) => c.atDevice) ?? [])
+const devices = computed(() =>
+  props.circuit.devices
+    .filter((d) => d.appearances.length || d.looks.length)
+    .map((d) => ({ label: `${d.function || d.term} ${d.tag}`, value: d.tag })),
+)
+const chosen = computed(() =>
+  (call.value?.groups ?? []).flatMap((g) => g.symptoms).filter((s) => symptoms.value.includes(s.id)),
+)
+const title = computed(() => words.value.trim() || chosen.value.map((s) => s.text).join('; '))
+
+/** One symptom of a motion at a time: it does not both stand still and run. */
+function touch(group: Schemas['SymptomGroupView'], id: string) {
+  const others = group.symptoms.map((s) => s.id)
+  symptoms.value = symptoms.value.includes(id)
+    ? symptoms.value.filter((s) => s !== id)
+    : [...symptoms.value.filter((s) => !others.includes(s)), id]
+}
+
+function tell(what: Schemas['Circumstance']) {
+  told.value = told.value.includes(what) ? told.value.filter((t) => t !== what) : [...told.value, what]
+}
+
+const short = (group: Schemas['SymptomGroupView'], text: string) =>
+  text.startsWith(`${group.of}: `) ? text.slice(group.of.length + 2) : text
+
+async function open() {
+  problem.value = ''
+  opening.value = true
+  try {
+    if (name.value.trim()) who.value = name.value.trim()
+    const isAtDevice = (what: string) => aboutDevice.value.some((c) => c.what === what)
+    const job = need(
+      await api.POST('/api/jobs', {
+        body: {
+          circuitId: props.circuit.id,
+          complaint: title.value,
+          who: who.value,
+          symptoms: symptoms.value,
+          told: told.value.map((what) => ({ what, device: isAtDevice(what) ? device.value : '' })) as never,
+        },
+      }),
+    )
+    await router.push(`/jobs/${job.id}`)
+  } catch (error) {
+    problem.value = (error as Error).message
+  } finally {
+    opening.value = false
+  }
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="visible" modal header="What does it do wrong?" :style="{ width: '46rem', maxWidth: '96vw' }">
+    <form class="call" @submit.prevent="open">
+      <p v-if="!call && !problem">Asking what it can do…</p>
+      <section v-for="group in call?.groups ?? []" :key="group.of" :aria-label="group.of">
+        <h3>{{ group.of }}</h3>
+        <div class="row">
+          <button
+            v-for="s in group.symptoms"
+            :key="s.id"
+            type="button"
+            class="touch"
+            :data-symptom="s.id"
+            :aria-pressed="symptoms.includes(s.id)"
+            @click="touch(group, s.id)"
+          >
+            {{ short(group, s.text) }}
+          </button>
+        </div>
+      </section>
+      <section aria-label="What is known">
+        <h3>What is known beside it</h3>
+        <div class="row">
+          <button
+            v-for="c in aboutIt"
+            :key="c.what"
+            type="button"
+            class="touch"
+            :aria-pressed="told.includes(c.what)"
+            @click="tell(c.what)"
+          >
+            {{ c.text }}
+          </button>
+        </div>
+        <div class="row device">
+          <Select
+            v-model="device"
+            :options="devices"
+            option-label="label"
+            option-value="value"
+            placeholder="One of the devices…"
+            aria-label="Device that something is known of"
+          />
+          <button
+            v-for="c in aboutDevice"
+            :key="c.what"
+            type="button"
+            class="touch"
+            :disabled="!device"
+            :aria-pressed="told.includes(c.what)"
+            @click="tell(c.what)"
+          >
+            {{ c.text }}
+          </button>
+        </div>
+      </section>
+      <label for="complaint">In words, for the title</label>
+      <InputText
+        id="complaint"
+        v-model="words"
+        maxlength="500"
+        :placeholder="chosen.map((s) => s.text).join('; ') || 'as it was reported, where no touch says it'"
+      />
+      <label for="caller">Who goes there</label>
+      <InputText id="caller" v-model="name" maxlength="60" placeholder="name, as it goes into the journal" />
+      <p class="faint">
+        Look before anything is pressed: Stop or Reset may wipe the evidence, and Reset may start the motor.
+      </p>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <Button type="submit" label="Open the job" :disabled="!title" :loading="opening" />
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.call {
+  display: grid;
+  gap: 0.5rem;
+}
+.device {
+  margin-top: 0.4rem;
+}
+.problem {
+  color: var(--live);
+  font-weight: 600;
+}
+</style>
