@@ -67,7 +67,7 @@ public sealed class EvidenceTests : IDisposable
         _screen.Type("input[placeholder^='Find']", "DX-202");
         _screen.ClickText("DX-202");
         _screen.ClickText("It does not work");
-        _screen.Type("[role=dialog] textarea", "Does not start");
+        _screen.Type("#complaint", "Does not start");
         _screen.ClickText("Open the job");
         _screen.ClickText("First: agree to live tests");
         _screen.TickAll("I work live");

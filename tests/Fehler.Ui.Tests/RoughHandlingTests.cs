@@ -30,6 +30,7 @@ public sealed class RoughHandlingTests : IDisposable
     {
         _screen.OpenTheOpenJob();
         AcknowledgeLiveWork();
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog]")).Count == 0, "no dialog");
         // Out of the field, so that a letter is a shortcut.
         _screen.Keys(Keys.Escape);
         _screen.Keys("o");

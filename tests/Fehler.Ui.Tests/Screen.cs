@@ -132,6 +132,12 @@ public sealed class Screen : IDisposable
             Driver.ExecuteScript("arguments[0].click()", tick);
         }
 
+        // What is measured before a circuit counts as dead.
+        foreach (var reading in Driver.FindElements(By.CssSelector("[role=dialog] [data-dead]")))
+        {
+            reading.SendKeys(reading.GetDomAttribute("data-dead") == "volts" ? "0" : "0.3");
+        }
+
         ClickText(confirm);
     }
 

@@ -49,12 +49,14 @@ public sealed class ViewsTests : IDisposable
     }
 
     [Fact]
-    public void A_complaint_left_empty_is_refused_in_words()
+    public void A_job_is_opened_only_once_something_was_reported()
     {
         OpenCircuit("WP-301");
         _screen.ClickText("It does not work");
-        _screen.ClickText("Open the job");
-        _screen.See("Say what the circuit does wrong");
+        _screen.See("What is known beside it");
+        _screen.Find("[role=dialog] button[type=submit]").Enabled.ShouldBeFalse();
+        _screen.Click("[data-symptom$='-held']");
+        _screen.Until(() => _screen.Find("[role=dialog] button[type=submit]").Enabled, "something was reported");
     }
 
     [Fact]
@@ -92,7 +94,7 @@ public sealed class ViewsTests : IDisposable
     {
         _screen.OpenTheOpenJob();
         _screen.ClickText("Isolate");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count == 4, "four checks");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count == 3, "three checks");
         _screen.Find("[role=dialog] .p-button:not(.p-dialog-close-button)").Enabled.ShouldBeFalse();
         _screen.TickAll("It is isolated and locked");
         _screen.See("ISOLATED, NOT PROVED – TREAT AS LIVE");

@@ -34,6 +34,34 @@ public class ListsTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task The_logbook_is_narrowed_by_area_outcome_person_and_days()
+    {
+        var all = await List("/api/jobs?take=200");
+        var choices = await _client.GetFromJsonAsync<JsonElement>("/api/jobs/choices", Host.Cancellation);
+        var sum = 0;
+        foreach (var area in choices.GetProperty("areas").EnumerateArray().Select(a => a.GetString()!))
+        {
+            var here = await List($"/api/jobs?take=200&area={Uri.EscapeDataString(area)}");
+            here.Items.ShouldAllBe(j => j.GetProperty("area").GetString() == area);
+            sum += here.Total;
+        }
+
+        sum.ShouldBe(all.Total);
+        (await List("/api/jobs?outcome=nothingFound")).Items.ShouldAllBe(j => j.GetProperty("outcome").GetString() == "NothingFound");
+        (await List("/api/jobs?outcome=nothingFound")).Total.ShouldBeGreaterThan(0);
+        var who = choices.GetProperty("people")[0].GetString()!;
+        (await List($"/api/jobs?who={Uri.EscapeDataString(who)}")).Total.ShouldBeInRange(1, all.Total);
+        (await List("/api/jobs?who=nobody")).Total.ShouldBe(0);
+        var day = all.Items[0].GetProperty("openedAt").GetDateTimeOffset().LocalDateTime.ToString("yyyy-MM-dd", null);
+        var thatDay = (await List($"/api/jobs?from={day}&until={day}")).Total;
+        thatDay.ShouldBeInRange(1, all.Total);
+        ((await List($"/api/jobs?from={day}")).Total + (await List($"/api/jobs?until={day}")).Total).ShouldBe(all.Total + thatDay);
+        // People, days and repairs are found by typing them.
+        (await List($"/api/jobs?search={Uri.EscapeDataString(who)}")).Total.ShouldBeGreaterThan(0);
+        (await List("/api/jobs?search=DX-201%20coil")).Total.ShouldBeGreaterThan(0);
+    }
+
+    [Fact]
     public async Task A_page_holds_at_most_200_and_nonsense_is_put_right_or_refused_in_words()
     {
         (await List("/api/circuits?take=100000")).Items.Length.ShouldBeLessThanOrEqualTo(200);
@@ -49,6 +77,8 @@ public class ListsTests(Host host) : IClassFixture<Host>
                 "/api/circuits?sort=colour",
                 "/api/jobs?sort=colour",
                 "/api/jobs?show=all%20of%20them",
+                "/api/jobs?outcome=well",
+                "/api/jobs?from=yesterday",
             }
         )
         {

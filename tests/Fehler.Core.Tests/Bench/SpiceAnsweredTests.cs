@@ -135,6 +135,11 @@ public class SpiceAnsweredTests
                 break;
             case ProposalKind.Operation:
                 add(new OperationSeen(proposal.Steps, panel.Operate(proposal.Steps)));
+                if (StepRules.Released(circuit, proposal.Steps[^1]) is { } release)
+                {
+                    add(new OperationSeen([release], panel.Operate([release])));
+                }
+
                 break;
             default:
                 var lifts = proposal.Setup.Lifts(circuit).ToList();

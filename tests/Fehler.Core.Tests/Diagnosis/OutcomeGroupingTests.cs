@@ -46,8 +46,8 @@ public class OutcomeGroupingTests
     {
         var grouping = new OutcomeGrouping([0.5, 0.5], ["A", "B"], Span);
         grouping.Gain(Column(Open, Nothing), 0).ShouldBe(Right, 1e-9);
-        // Three times in ten a stray point shows next to nothing; it tells the less from zero and most from the full voltage.
-        grouping.Gain(Column(Stray, Nothing), 0).ShouldBeInRange(0.3, 0.8);
+        // One time in four a stray point shows next to nothing, within some volts; it tells the less from zero and most from the full voltage.
+        grouping.Gain(Column(Stray, Nothing), 0).ShouldBeInRange(0.3, 0.9 * Right);
         grouping.Gain(Column(Stray, Full), 0).ShouldBeInRange(0.9 * Right, Right);
     }
 

@@ -106,11 +106,11 @@ public class SparseLuTests
             .Where(p => p.From.Device != "INC" && p.To.Device != "INC")
             .Concat(Enumerable.Range(0, 100).Select(_ => (From: Any(), To: Any())))
             .ToList();
-        var table = new OhmTable(healthy, state, [.. pairs]);
+        var table = new OhmTable(healthy, state);
         foreach (var (name, alterations) in faults)
         {
             var network = healthy.With(alterations);
-            var quick = table.Read(network);
+            var quick = table.Read(network, [.. pairs]);
             var direct = network.OhmMeter(state);
             for (var i = 0; i < pairs.Count; i++)
             {

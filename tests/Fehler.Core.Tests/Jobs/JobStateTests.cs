@@ -55,7 +55,7 @@ public class JobStateTests
             new ProvedDead(true, true),
             new WireLifted("5.1", TerminalId.Parse("KM1:A1")),
         };
-        After(dead).Refuse(new Closed(CloseOutcome.HandedOver, "shift ends"))!.ShouldContain("still lifted");
+        After(dead).Refuse(new Closed(CloseOutcome.NothingFound, "shift ends"))!.ShouldContain("still lifted");
         After(new Repair("S1", "replaced", [])).Refuse(new Closed(CloseOutcome.RepairedAndProved))!.ShouldContain("function test");
         After().Refuse(new Closed(CloseOutcome.RepairedAndProved))!.ShouldContain("No repair");
         After().Refuse(new Closed(CloseOutcome.NothingFound))!.ShouldContain("why");

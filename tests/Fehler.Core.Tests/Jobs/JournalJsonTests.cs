@@ -23,6 +23,8 @@ public class JournalJsonTests
             { "isolated", new Isolated(["Q1"]) },
             { "provedDead", new ProvedDead(true, true) },
             { "energised", new Energised() },
+            { "lockHung", new LockHung() },
+            { "lockTaken", new LockTaken("Anna", "left the site") },
             {
                 "reading",
                 new Reading(

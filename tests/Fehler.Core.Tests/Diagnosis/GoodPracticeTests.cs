@@ -1,0 +1,189 @@
+using System.Collections.Immutable;
+using Fehler.Core.Bench;
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Tests.Families;
+
+namespace Fehler.Core.Tests.Diagnosis;
+
+/// <summary>What a careful electrician does and leaves, whatever a test would tell. All of it common practice.</summary>
+public class GoodPracticeTests
+{
+    private static readonly Step Reset = new("F2", "reset");
+
+    private static IEnumerable<Step> Operated(Proposal p) => p.Steps.Concat(p.Setup.Held);
+
+    /// <summary>Start is at the desk and the coil in the panel: somebody else holds the button, and that costs.</summary>
+    [Fact]
+    public void A_button_held_elsewhere_needs_a_second_person_and_its_price()
+    {
+        var circuit = Starters.LineToNeutral;
+        var coil = (From: TerminalId.Parse("KM1:A1"), To: TerminalId.Parse("KM1:A2"));
+        var button = (From: TerminalId.Parse("S2:13"), To: TerminalId.Parse("S2:14"));
+        circuit.LocationOf(coil.From).ShouldNotBe(circuit.LocationOf(button.From));
+        var held = new Setup(SetupChange.None, [Starters.Press], false);
+        CostModel.SecondPersonAt(circuit, coil.From, coil.To, held).ShouldHaveSingleItem().ShouldBe(circuit.LocationOf(button.From));
+        CostModel.SecondPersonAt(circuit, button.From, button.To, held).ShouldBeEmpty();
+
+        var cost = new CostModel(circuit, coil.From, Strategy.MostTelling);
+        var alone = cost.OfReading(Quantity.Volts, coil.From, coil.To, held with { Held = [] });
+        cost.OfReading(Quantity.Volts, coil.From, coil.To, held).ShouldBeGreaterThan(alone + 1);
+
+        // What is left when the panel tells no more from where one stands alone.
+        var asked = new Journal(circuit)
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Volts("F2:95", "INC:N", 0)
+            .Volts("KM1:13", "INC:N", 230)
+            .Looked("F2", "flag", "not tripped")
+            .Diagnose(without: Without.Isolating)
+            .Proposals.Where(p => p.Kind == ProposalKind.Reading)
+            .ToList();
+        asked.ShouldContain(p => p.Setup.Held.Length > 0);
+        foreach (var p in asked)
+        {
+            p.Cautions.Any(c => c.Contains("second person", StringComparison.Ordinal))
+                .ShouldBe(CostModel.SecondPersonAt(circuit, p.From, p.To, p.Setup).Any(), p.Title);
+        }
+    }
+
+    /// <summary>A motor thirty metres further away is a longer walk.</summary>
+    [Fact]
+    public void A_longer_way_costs_more()
+    {
+        var circuit = Starters.LineToNeutral;
+        var far = circuit with
+        {
+            Locations = [.. circuit.Locations.Select(l => l.Type == LocationType.Motor ? l with { CableMetres = l.CableMetres + 120 } : l)],
+        };
+        var (from, to) = (TerminalId.Parse("M1:U"), TerminalId.Parse("M1:V"));
+        double Minutes(Circuit c) => new CostModel(c, null, Strategy.MostTelling).OfReading(Quantity.Ohms, from, to, Setup.AsItIs);
+        (Minutes(far) - Minutes(circuit)).ShouldBe(3, 0.01, "40 m a minute");
+    }
+
+    [Fact]
+    public void Nothing_is_reset_a_third_time_before_something_is_repaired()
+    {
+        Journal Tripping(int resets)
+        {
+            var journal = new Journal(Starters.LineToNeutral).Did(Starters.Press, "KM1 out, M1 stopped").Looked("F2", "flag", "tripped");
+            for (var i = 0; i < resets; i++)
+            {
+                journal.Did(Reset, "M1 stopped").Did(Starters.Press, "KM1 in, M1 runs").Did(Step.Wait(60), "KM1 out, M1 stopped");
+            }
+
+            return journal;
+        }
+
+        bool Resets(Journal j) => j.Diagnose().Proposals.Any(p => Operated(p).Contains(Reset));
+        Resets(Tripping(0)).ShouldBeTrue();
+        Resets(Tripping(2)).ShouldBeFalse();
+        Resets(Tripping(2).Add(new Repair("M1", "Bearing replaced", []))).ShouldBe(Resets(Tripping(0).Add(new Repair("M1", "x", []))));
+    }
+
+    [Fact]
+    public void From_the_supply_what_the_live_circuit_does_not_tell_is_asked_of_the_dead_one()
+    {
+        var proposals = new Journal(Starters.LineToNeutral)
+            .Did(Starters.Press, "KM1 out, M1 stopped")
+            .Diagnose(Strategy.FromSupply, Without.Live)
+            .Proposals;
+        proposals.ShouldContain(p => p.Setup.Change == SetupChange.Isolate);
+        var both = new Journal(Starters.LineToNeutral).Did(Starters.Press, "KM1 out, M1 stopped").Diagnose(Strategy.FromSupply).Proposals;
+        both[0].Setup.Change.ShouldBe(SetupChange.None);
+    }
+
+    /// <summary>A motor on two phases stands, hums and burns within a minute.</summary>
+    [Fact]
+    public void Nobody_is_asked_to_wait_beside_a_motor_that_hums()
+    {
+        var proposals = new Journal(Starters.LineToNeutral).Did(Starters.Press, "KM1 in, M1 hums, does not start").Diagnose().Proposals;
+        proposals.ShouldNotContain(p => p.Kind == ProposalKind.Operation && p.Steps.Last().Device.Length == 0);
+        foreach (var p in proposals.Where(p => p.Setup.Change != SetupChange.Isolate))
+        {
+            p.Cautions.ShouldContain(c => c.Contains("switch it off at once", StringComparison.Ordinal), p.Title);
+        }
+    }
+
+    /// <summary>
+    /// Where nothing holds a wire (behind it the overload's contact is open) a multimeter of 10 Mohm shows what leaks in from its neighbours;
+    /// the load of a two-pole tester settles that. So 1 V on a multimeter speaks against an open contact, 1 V on a tester does not.
+    /// </summary>
+    [Fact]
+    public void A_two_pole_tester_settles_a_ghost()
+    {
+        var circuit = Starters.LineToNeutral;
+        var fault = FaultCatalogue.Of(circuit).First(f => f.Alterations is [ConductorOpen open] && open.Conductor == Core(circuit));
+        var (at, to) = (TerminalId.Parse("S2:14"), circuit.Reference);
+        var panel = new SimulatedPanel(circuit.Compiled(), fault.Alterations);
+        panel.Measure(Quantity.Volts, at, to, []).Number.ShouldBeGreaterThan(20, "a ghost");
+        panel.MeasureLoaded(Quantity.Volts, at, to, []).Number.ShouldBeLessThan(20, "settled");
+
+        Reading Reading(double volts, bool low) => new(Quantity.Volts, at, to, [], ReadingValue.Of(volts)) { LowImpedance = low };
+        double Overload(Reading r) =>
+            new Journal(circuit)
+                .Did(Starters.Press, "KM1 out, M1 stopped")
+                .Add(r)
+                .Diagnose()
+                .Units.Where(u => u.Unit == "F2")
+                .Sum(u => u.Probability);
+        var multimeter = Overload(Reading(1, false));
+        Overload(Reading(1, true)).ShouldBeGreaterThan(2 * multimeter, "settled: it says nothing against an open contact further on");
+        Overload(Reading(90, false)).ShouldBeGreaterThan(2 * multimeter, "a ghost: nothing holds that wire");
+        EntryWords.Of(Reading(1, true)).ShouldContain("low impedance");
+    }
+
+    /// <summary>A hoist runs while its button is held: who goes on to measure has let go, and nothing runs that would have to be stopped.</summary>
+    [Fact]
+    public void What_ran_only_while_held_is_not_stopped_again_before_isolating()
+    {
+        var hoist = FamilySamples.Of("hoist");
+        var down = new Journal(hoist)
+            .Add(new LiveWorkAcknowledged())
+            .Add(
+                new OperationSeen(
+                    [new Step("S2", "pressed"), new Step("S2", "released"), new Step("S14", "pressed")],
+                    Journal.Seen("KM2 in, M1 runs reverse")
+                )
+            );
+        bool AsksForStop(Journal journal) =>
+            journal
+                .Diagnose(Strategy.DeadFirst)
+                .Proposals.Where(p => p.Setup.Change == SetupChange.Isolate)
+                .Any(p => p.Cautions.Any(c => c.Contains("was seen running", StringComparison.Ordinal)));
+        AsksForStop(down).ShouldBeTrue("it runs at this moment");
+        AsksForStop(down.Volts("F3:2", hoist.Reference.ToString(), 49)).ShouldBeFalse("let go");
+    }
+
+    /// <summary>What some suspect explains is taken; what none does is asked about first: leads, setting, state.</summary>
+    [Fact]
+    public void A_reading_that_nothing_explains_is_asked_about_before_it_counts()
+    {
+        var circuit = Starters.LineToNeutral;
+        JournalEntry[] entries =
+        [
+            new LiveWorkAcknowledged { Id = Guid.NewGuid(), Sequence = 1 },
+            new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")) { Id = Guid.NewGuid(), Sequence = 2 },
+        ];
+        var job = JobState.Of(circuit.Compiled(), entries);
+        string? Doubt(string from, string to, double volts) =>
+            new DiagnosisSession(circuit.Compiled()).Doubt(
+                job,
+                new Reading(Quantity.Volts, TerminalId.Parse(from), TerminalId.Parse(to), [], ReadingValue.Of(volts))
+            );
+        Doubt("F3:2", "INC:N", 231).ShouldBeNull();
+        Doubt("F3:2", "INC:N", 0).ShouldBeNull("the fuse may be blown");
+        Doubt("F3:2", "INC:N", 480)!.ShouldContain("Are both leads where they are drawn");
+        job.Entries.Length.ShouldBe(2, "nothing is recorded");
+    }
+
+    /// <summary>The core from the Start button at the desk to the panel.</summary>
+    private static string Core(Circuit circuit) =>
+        circuit
+            .Conductors.First(c =>
+                circuit.LocationOf(c.From) != circuit.LocationOf(c.To)
+                && new[] { c.From, c.To }.Any(t => circuit.WireAt(t) == circuit.WireAt(TerminalId.Parse("S2:14")))
+            )
+            .Id;
+}
