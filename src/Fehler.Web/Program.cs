@@ -10,6 +10,7 @@ using Fehler.Web.Operation;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
 using Fehler.Web.Setup;
+using Fehler.Web.Trade;
 using Serilog;
 
 var builder = WebApplication.CreateBuilder(args);
@@ -55,6 +56,7 @@ app.MapOperation();
 app.MapPrint();
 app.MapBundles();
 app.MapBenchChecks();
+app.MapThreeLines();
 app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html");
 
 // The build asks a running host for the OpenAPI document; it has no database.

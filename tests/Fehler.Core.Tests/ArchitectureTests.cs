@@ -48,6 +48,7 @@ public class ArchitectureTests
     [
         "Language",
         "Circuits",
+        "Trade",
         "Electrical",
         "Operation",
         "Faults",

@@ -29,6 +29,26 @@ public sealed class EvidenceTests : IDisposable
         _screen.See("clamp at F2:2: 0 A");
     }
 
+    /// <summary>Three voltages as one set: judged together while they are typed, recorded as three readings.</summary>
+    [Fact]
+    public void Three_lines_are_judged_as_one_set_and_stand_in_the_journal_one_by_one()
+    {
+        Begin();
+        _screen.ClickText("Three lines at once");
+        _screen.Type("input[aria-label='Line 1']", "401");
+        _screen.Type("input[aria-label='Line 2']", "399");
+        _screen.Type("input[aria-label='Line 3']", "four");
+        _screen.See("is not a reading");
+        _screen.Find("input[aria-label='Line 3']").Clear();
+        _screen.Type("input[aria-label='Line 3']", "332");
+        _screen.See("a motor is not to run on that");
+        _screen.Driver.FindElement(By.CssSelector("[role=dialog] input[aria-label='Line 3']")).Clear();
+        _screen.Type("input[aria-label='Line 3']", "398");
+        _screen.See("unbalance 0.");
+        _screen.ClickText("Record all three");
+        _screen.See("Journal (8)");
+    }
+
     [Fact]
     public void A_reading_nobody_is_sure_of_is_recorded_as_that_and_another_test_is_proposed()
     {

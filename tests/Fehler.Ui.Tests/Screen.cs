@@ -54,9 +54,10 @@ public sealed class Screen : IDisposable
 
             if (DateTime.UtcNow > end)
             {
+                var dialogs = string.Join(" | ", Driver.FindElements(By.CssSelector("[role=dialog]")).Select(d => d.Text));
+                var body = Driver.FindElement(By.TagName("body")).Text;
                 throw new TimeoutException(
-                    $"Waited in vain for: {what}. The page shows: "
-                        + $"{Driver.FindElement(By.TagName("body")).Text[..Math.Min(1500, Driver.FindElement(By.TagName("body")).Text.Length)]}"
+                    $"Waited in vain for: {what}. Dialog: {dialogs}. The page shows: {body[..Math.Min(1500, body.Length)]}"
                 );
             }
 
@@ -78,6 +79,8 @@ public sealed class Screen : IDisposable
     public void Type(string css, string text)
     {
         var element = Find(css);
+        // A dialog that has just come up moves the focus once it stands: nobody types while it is still coming.
+        Until(() => Driver.FindElements(By.CssSelector(".p-dialog-enter-active")).Count == 0, "the dialog to stand");
         element.Clear();
         element.SendKeys(text);
     }

@@ -166,6 +166,7 @@ public sealed class SetUpTests : IDisposable
         OpenCircuit("WP-301");
         _screen.ClickText("Bench check");
         Fill("F2 Break contact 95-96, reset, ohms", "OL");
+        _screen.See("NOT GOOD: good is below 1 Ω");
         Fill("F2 Make contact 97-98, reset, ohms", "OL");
         _screen.ClickText("Record (2 done)");
         _screen.See("1 good, 1 not good");

@@ -5,7 +5,9 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Operation;
 using PdfSharp.Pdf.IO;
 
 namespace Fehler.Web.Tests;
@@ -221,6 +223,66 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         kept.GetArrayLength().ShouldBe(2);
         kept[0].GetProperty("who").GetString().ShouldBe("tester");
     }
+
+    /// <summary>What was measured on the bench is evidence in the job, as of the device by itself; on a live circuit none of it is taken.</summary>
+    [Fact]
+    public async Task A_bench_check_goes_into_the_open_job_once_its_circuit_is_dead()
+    {
+        var id = await Host.CircuitAsync(_client, "LD-102");
+        var opened = await _client.PostAsJsonAsync(
+            "/api/jobs",
+            new
+            {
+                circuitId = id,
+                complaint = "deck does not start",
+                who = "tester",
+            },
+            Host.Cancellation
+        );
+        var job = (await opened.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("id").GetString()!;
+        object Check(string reading) =>
+            new
+            {
+                who = "tester",
+                job,
+                items = new[]
+                {
+                    new
+                    {
+                        id = "F2/95-96@0",
+                        reading,
+                        good = (bool?)null,
+                    },
+                },
+            };
+        async Task<int> Kept() =>
+            (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/bench-checks", Host.Cancellation)).GetArrayLength();
+        var before = await Kept();
+        var early = await _client.PostAsJsonAsync($"/api/circuits/{id}/bench-checks", Check("OL"), Host.Cancellation);
+        early.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await early.Content.ReadAsStringAsync(Host.Cancellation)).ShouldContain("prove dead first");
+        (await Kept()).ShouldBe(before);
+        var file = await _client.GetStringAsync($"/api/circuits/{id}/file", Host.Cancellation);
+        var points = CircuitFile.Read(file).Compile().Isolation.Points;
+        await Entry(job, new { type = "isolated", points });
+        await Entry(
+            job,
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            }
+        );
+        (await _client.PostAsJsonAsync($"/api/circuits/{id}/bench-checks", Check("OL"), Host.Cancellation)).EnsureSuccessStatusCode();
+        var journal = (await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation)).GetProperty("entries");
+        journal.EnumerateArray().Last().GetProperty("text").GetString().ShouldBe("F2:95 – F2:96 (by itself): OL");
+        var judged = await _client.PostAsJsonAsync($"/api/circuits/{id}/bench-check/judged", Check("0.2"), Host.Cancellation);
+        (await judged.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))[0].GetProperty("good").GetBoolean().ShouldBeTrue();
+    }
+
+    private async Task Entry(string job, object entry) =>
+        (await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation)).EnsureSuccessStatusCode();
 
     private Task<HttpResponseMessage> Record(string id, string item, string reading) =>
         _client.PostAsJsonAsync(

@@ -62,6 +62,9 @@ public sealed record Circuit
     /// <summary>Wire numbers landed on a terminal; more than one only when the description is wrong.</summary>
     public string WireAt(TerminalId terminal) => Conductors.FirstOrDefault(c => c.From == terminal || c.To == terminal)?.Wire ?? "";
 
+    /// <summary>Conductors that are drawn under a terminal's screw.</summary>
+    public IEnumerable<Conductor> ConductorsAt(TerminalId terminal) => Conductors.Where(c => c.From == terminal || c.To == terminal);
+
     public bool Equals(Circuit? other) =>
         other is not null
         && Tag == other.Tag

@@ -27,7 +27,7 @@ internal sealed class EntryJudge(DiagnosisSession session)
     private const double SoundInsulationOhms = 5e6;
 
     public bool IsEvidence(JournalEntry entry) =>
-        entry is OperationSeen or Reading or Tightened or Told or LookSeen { Answer: not LookSeen.NotSure }
+        entry is OperationSeen or Reading or Tightened or ConductorsCounted or Told or LookSeen { Answer: not LookSeen.NotSure }
         || (entry is FunctionTested test && session.Compiled.FunctionTest.Find(test.Step) is not null);
 
     /// <summary>Brings a hypothesis past an entry; null when it is no evidence.</summary>
@@ -52,6 +52,8 @@ internal sealed class EntryJudge(DiagnosisSession session)
                 return Read(h, reading);
             case Tightened tightened:
                 return new Judgement(h.Tighten(tightened), h.IsRepaired ? "loose" : "as it was");
+            case ConductorsCounted counted:
+                return new Judgement(h.Count(counted), h.IsRepaired ? "as drawn" : "");
             case Isolated:
                 h.Operate(session.Compiled.Isolation.Off);
                 break;
@@ -108,15 +110,20 @@ internal sealed class EntryJudge(DiagnosisSession session)
     private Prediction Foretold(Hypothesis hypothesis, Reading reading) =>
         reading.LowImpedance && reading.Quantity.IsVolts()
             ? hypothesis.PredictLoaded(reading.Quantity, reading.From, reading.To, SetupOf(reading))
-            : hypothesis.Predict(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
+        : reading.FreeEnd.Length > 0
+            ? hypothesis.PredictFreeEnd(reading.Quantity, reading.FreeEnd, reading.From, reading.To, SetupOf(reading))
+        : hypothesis.Predict(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
 
     /// <summary>What a reading would show if the fault were away.</summary>
     public Prediction Sound(Hypothesis hypothesis, Reading reading) =>
         reading.LowImpedance && reading.Quantity.IsVolts()
             ? hypothesis.PredictSoundLoaded(reading.Quantity, reading.From, reading.To, SetupOf(reading))
-            : hypothesis.PredictSound(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
+        : reading.FreeEnd.Length > 0
+            ? hypothesis.PredictSoundFreeEnd(reading.Quantity, reading.FreeEnd, reading.From, reading.To, SetupOf(reading))
+        : hypothesis.PredictSound(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
 
-    private static Setup SetupOf(Reading reading) => new(SetupChange.None, reading.Held, !reading.Quantity.IsLive());
+    private static Setup SetupOf(Reading reading) =>
+        new(SetupChange.None, reading.Held, !reading.Quantity.IsLive()) { LiftedAt = reading.Alone ? reading.From.Device : "" };
 
     /// <summary>An insulation tester that shows tens of megohm shows good insulation.</summary>
     private static ReadingValue Understood(Reading reading) =>
@@ -145,7 +152,12 @@ internal sealed class EntryJudge(DiagnosisSession session)
             hypothesis.Narrow(reading.Quantity, prediction, value.Number);
         }
 
-        hypothesis.HoldAndRelease(setup);
+        // What is held of a device that stands by itself moves nothing in the circuit.
+        if (!reading.Alone)
+        {
+            hypothesis.HoldAndRelease(setup);
+        }
+
         return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction, sound);
     }
 
@@ -164,7 +176,7 @@ internal sealed class EntryJudge(DiagnosisSession session)
                 Math.Min(2, Seen(test, session.Compiled.FunctionTest.Find(test.Step)!).Count)
             ),
             LookSeen => 0.3,
-            Tightened or Told => 0.5,
+            Tightened or ConductorsCounted or Told => 0.5,
             Reading { Value.Kind: ReadingKind.NotSure } => 1,
             _ => NoneOfTheseReadingFit,
         };

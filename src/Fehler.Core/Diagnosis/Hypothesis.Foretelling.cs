@@ -40,7 +40,7 @@ internal sealed partial class Hypothesis
         OwnOhmTables tables,
         ImmutableArray<(TerminalId From, TerminalId To)> pairs,
         Setup setup
-    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs, _supply, _size);
+    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs);
 
     /// <summary>
     /// What a meter would show if its fault were away and every device stood as it stands with it: what "good" means between two points of a
@@ -54,7 +54,7 @@ internal sealed partial class Hypothesis
     ) =>
         Fault is null || IsRepaired
             ? Predict(quantity, tables, pairs, setup)
-            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs, _supply, _size);
+            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs);
 
     /// <summary>
     /// What a low-impedance tester shows, whose own load settles what only leaks in. Its load is between a few and some hundred kilohms; what
@@ -99,15 +99,61 @@ internal sealed partial class Hypothesis
     /// </summary>
     private static readonly (double Least, double Most) LowImpedanceOhms = (3e3, 200e3);
 
-    private static Prediction[] Predict(
+    /// <summary>
+    /// What a meter shows between the free end of a lifted conductor and another terminal. The end hangs where the terminal is that it was
+    /// lifted off, with nothing else there: the conductor is landed, everything else that ends at the terminal is off.
+    /// </summary>
+    public Prediction PredictFreeEnd(Quantity quantity, string conductor, TerminalId off, TerminalId to, Setup setup) =>
+        FreeEnd(Network.Alterations, _twin?.Alterations, Prepare(setup).State, quantity, conductor, off, to);
+
+    /// <summary>The same on the circuit without its fault, see <see cref="PredictSound"/>.</summary>
+    public Prediction PredictSoundFreeEnd(Quantity quantity, string conductor, TerminalId off, TerminalId to, Setup setup) =>
+        Fault is null || IsRepaired
+            ? PredictFreeEnd(quantity, conductor, off, to, setup)
+            : FreeEnd([], null, Prepare(setup).Sound(Freed).State, quantity, conductor, off, to);
+
+    private Prediction FreeEnd(
+        ImmutableArray<Alteration> fault,
+        ImmutableArray<Alteration>? sized,
+        CircuitState state,
+        Quantity quantity,
+        string conductor,
+        TerminalId off,
+        TerminalId to
+    )
+    {
+        var device = _healthy.Circuit.Device(off.Device);
+        ImmutableArray<Alteration> alone =
+        [
+            .. device.Kind.Elements(device).Where(e => e.A == off.Name || e.B == off.Name).Select(e => new ElementOpen(device.Tag, e.Name)),
+        ];
+        var hanging = state with { Lifted = state.Lifted.Union(_healthy.Circuit.ConductorsAt(off).Select(c => c.Id)).Remove(conductor) };
+        Network Panel(Network circuit, ImmutableArray<Alteration> altered) => circuit.With([.. altered, .. alone]);
+        var panel = Panel(_healthy, fault);
+        var twin = sized is { } other ? Panel(_healthy, other) : panel;
+        if (quantity.IsLive())
+        {
+            var (solution, sizedSolution) = (panel.Solve(hanging), sized is null ? null : twin.Solve(hanging));
+            return _supply.On(
+                quantity == Quantity.Volts
+                    ? Tolerances.Volts(solution, off, to, sizedSolution, _size)
+                    : Tolerances.DcVolts(solution, off, to, sizedSolution, _size)
+            );
+        }
+
+        var (ohms, twinOhms) = (panel.Ohms(hanging, off, to).Value, twin.Ohms(hanging, off, to).Value);
+        return quantity == Quantity.Insulation
+            ? Tolerances.Insulation(ohms, twinOhms, _size)
+            : Tolerances.Ohms(ohms, twinOhms, Panel(_beginning.Compiled.MoreCopper, fault).Ohms(hanging, off, to).Value, _size);
+    }
+
+    private Prediction[] Predict(
         Network network,
         Network? sized,
         Prepared prepared,
         Quantity quantity,
         OwnOhmTables tables,
-        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
-        SharedUnknown supply,
-        FaultSize size
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs
     )
     {
         if (quantity.IsLive())
@@ -123,9 +169,9 @@ internal sealed partial class Hypothesis
                 .. pairs.Select(p =>
                     quantity switch
                     {
-                        Quantity.Volts => supply.On(Tolerances.Volts(solution, p.From, p.To, twin, size)),
-                        Quantity.DcVolts => supply.On(Tolerances.DcVolts(solution, p.From, p.To, twin, size)),
-                        _ => Tolerances.Amps(solution, p.From, twin, size),
+                        Quantity.Volts => _supply.On(Tolerances.Volts(solution, p.From, p.To, twin, _size)),
+                        Quantity.DcVolts => _supply.On(Tolerances.DcVolts(solution, p.From, p.To, twin, _size)),
+                        _ => Tolerances.Amps(solution, p.From, twin, _size, Load(quantity, p.From)),
                     }
                 ),
             ];
@@ -141,11 +187,15 @@ internal sealed partial class Hypothesis
             .. ohms.Select(
                 (value, i) =>
                     isInsulation
-                        ? Tolerances.Insulation(value, twinOhms[i], size)
-                        : Tolerances.Ohms(value, twinOhms[i], more[i], size, tables.Own(pairs[i]))
+                        ? Tolerances.Insulation(value, twinOhms[i], _size)
+                        : Tolerances.Ohms(value, twinOhms[i], more[i], _size, tables.Own(pairs[i]))
             ),
         ];
     }
+
+    /// <summary>The load that a running motor's currents share; none of another current, or of one of several motors.</summary>
+    private SharedUnknown? Load(Quantity quantity, TerminalId at) =>
+        quantity == Quantity.Amps && _beginning.Compiled.TestPoints.OfTheOnlyMotor.Contains(at) ? _load : null;
 
     /// <summary>The devices that the fault holds, each where it goes without; everything else as it stands.</summary>
     private CircuitState Freed(CircuitState state)

@@ -35,6 +35,9 @@ internal sealed partial class Hypothesis
     /// <summary>How high this panel's supply stands, by what was read so far.</summary>
     private SharedUnknown _supply = SharedUnknown.Of(Tolerances.SupplyShare);
 
+    /// <summary>How heavily this panel's motor is loaded, by what was read so far.</summary>
+    private SharedUnknown _load = SharedUnknown.Of(Tolerances.LoadShare);
+
     /// <summary>How large the fault is, by what was read so far.</summary>
     private FaultSize _size = FaultSize.Unknown;
 
@@ -125,6 +128,7 @@ internal sealed partial class Hypothesis
             Followed = followed,
             Factor = Factor,
             _supply = healthy._supply,
+            _load = healthy._load,
         };
         foreach (var observation in before)
         {
@@ -301,6 +305,10 @@ internal sealed partial class Hypothesis
         {
             _supply = _supply.NarrowedBy(foretold, observed);
         }
+        else if (quantity == Quantity.Amps && foretold.Shared > 0)
+        {
+            _load = _load.NarrowedBy(foretold, observed);
+        }
 
         _size = _size.NarrowedBy(foretold, observed);
     }
@@ -338,6 +346,46 @@ internal sealed partial class Hypothesis
         var gives = isLoose ? found : harmless;
         return tightened.WasLoose ? gives / found : (1 - gives) / (1 - harmless);
     }
+
+    /// <summary>
+    /// Conductors were counted under a screw. One that broke or came off hangs visibly beside one of its two screws half of the time; one that
+    /// is landed elsewhere is missing here and one too many there.
+    /// </summary>
+    /// <returns>How well the count fits, relative to the likeliest one.</returns>
+    public double Count(ConductorsCounted counted)
+    {
+        const double visiblyOff = 0.25,
+            miscounted = 0.03;
+        var here = _healthy.Circuit.ConductorsAt(counted.Terminal).Select(c => c.Id).ToHashSet();
+        var under = here.Count(c => !State.Lifted.Contains(c));
+        var (moved, hanging) = (0, 0);
+        foreach (var fault in IsRepaired || Fault is null ? [] : Fault.Alterations)
+        {
+            switch (fault)
+            {
+                case Bridge { To: { } to } bridge when MovedTo(bridge) is { } conductor:
+                    moved += (to == counted.Terminal ? 1 : 0) - (here.Contains(conductor) && bridge.From != counted.Terminal ? 1 : 0);
+                    break;
+                case ConductorOpen open
+                    when here.Contains(open.Conductor) && !Fault!.Alterations.OfType<Bridge>().Any(b => MovedTo(b) == open.Conductor):
+                    hanging++;
+                    break;
+            }
+        }
+
+        double Chance(int found) => found == under + moved ? 1 : 0;
+        var fit = hanging == 0 ? Chance(counted.Found) : (1 - visiblyOff) * Chance(counted.Found) + visiblyOff * Chance(counted.Found + 1);
+        return Math.Max(miscounted, fit);
+    }
+
+    /// <summary>The conductor that a bridge stands for when it is landed elsewhere: open where it should be, made from its other end.</summary>
+    private string? MovedTo(Bridge bridge) =>
+        Fault!
+            .Alterations.OfType<ConductorOpen>()
+            .Select(o => o.Conductor)
+            .FirstOrDefault(id =>
+                _healthy.Circuit.Conductors.First(c => c.Id == id) is var c && (c.From == bridge.From || c.To == bridge.From)
+            );
 
     /// <summary>A unit has been repaired: what it was in is as new, and so is its fault if it had one.</summary>
     public void Repair(string unit)

@@ -37,6 +37,11 @@ public static class Likelihood
     /// </summary>
     private const double TouchedNothingShare = 0.01;
 
+    /// <summary>
+    /// What is said of a motor that runs when nobody knows which way or how: it is that of every motor that runs.
+    /// </summary>
+    private const string RunsSomehow = "runs, way not known";
+
     /// <summary>Below this a meter shows that its leads touch nothing, V.</summary>
     private const double NothingVolts = 2;
 
@@ -68,7 +73,7 @@ public static class Likelihood
 
     /// <summary>Fit of what was seen of a device; neighbours such as "buzzes" and "chatters" are easily taken for each other.</summary>
     public static double OfAppearance(string seen, string predicted) =>
-        seen == predicted ? 1 - MisseenShare
+        seen == predicted || (seen == RunsSomehow && predicted.StartsWith("runs", StringComparison.Ordinal)) ? 1 - MisseenShare
         : AreNeighbours(seen, predicted) ? 0.08
         : MisseenShare / 2;
 

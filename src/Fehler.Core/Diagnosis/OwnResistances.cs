@@ -24,7 +24,14 @@ public static class OwnResistances
             if (
                 lifted == 0
                 && job.Valid[i]
-                    is Reading { Quantity: Quantity.Ohms, Value: { Kind: ReadingKind.Number, Number: > 2 }, Held.IsEmpty: true } reading
+                    is Reading
+                    {
+                        Quantity: Quantity.Ohms,
+                        Value: { Kind: ReadingKind.Number, Number: > 2 },
+                        Held.IsEmpty: true,
+                        Alone: false,
+                        FreeEnd: ""
+                    } reading
                 && !job.Void.Contains(reading.Id)
                 && IsWinding(job.Circuit, reading)
                 && !job.Valid.Skip(i).OfType<Repair>().Any(r => r.Unit == reading.From.Device || r.Unit == reading.To.Device)

@@ -56,8 +56,17 @@ internal sealed class ReadingsMade
     public bool WasUnsureOf(Candidate candidate) =>
         _unsure.Contains(Wires(candidate.From, candidate.To, candidate.Setup.Held, candidate.Quantity));
 
-    private void Add(Reading reading) =>
-        _made.Add((reading.From, reading.To, Held(reading.Held, reading.Quantity), Sort(reading.Quantity), Named(_lifted)));
+    private void Add(Reading reading)
+    {
+        if (reading.FreeEnd.Length > 0)
+        {
+            return;
+        }
+
+        var alone = new Setup(SetupChange.None, [], true) { LiftedAt = reading.Alone ? reading.From.Device : "" };
+        var lifted = Named(_lifted.Union(alone.Lifts(_circuit).Select(l => l.Conductor.Id)));
+        _made.Add((reading.From, reading.To, Held(reading.Held, reading.Quantity), Sort(reading.Quantity), lifted));
+    }
 
     private static string Named(ImmutableSortedSet<string> lifted) => string.Join('|', lifted);
 

@@ -29,7 +29,11 @@ internal sealed class TestPoints
         Ohms = [.. OhmPairs(compiled, order).Concat(proofs).Distinct().Where(p => !Live.Contains(p.Item1) && !Live.Contains(p.Item2))];
         Insulation = [.. Windings(circuit).Where(p => !Live.Contains(p.Item1))];
         Position = order;
+        OfTheOnlyMotor = circuit.Devices.Count(d => d.Kind.PlateOf(d) is not null) == 1 ? Cable.PowerTerminals(circuit) : [];
     }
+
+    /// <summary>Terminals that the current of the only motor passes; none where there are several.</summary>
+    public ImmutableHashSet<TerminalId> OfTheOnlyMotor { get; }
 
     /// <summary>Terminals that stay live above the isolator.</summary>
     public ImmutableHashSet<TerminalId> Live { get; }

@@ -23,8 +23,14 @@ internal static class Tolerances
     /// </summary>
     private const double MeasuredShare = 0.04;
 
-    /// <summary>A motor's load is seldom known; its no-load current is a third of the plate's and more (common practice).</summary>
-    private const double LoadShare = 0.2;
+    /// <summary>
+    /// A motor's load is seldom known; its no-load current is a third of the plate's and more (common practice). All currents of a motor share
+    /// it.
+    /// </summary>
+    public const double LoadShare = 0.2;
+
+    /// <summary>What the current of one line differs by beside that: the unbalance of supply and windings, and the clamp.</summary>
+    private const double LineShare = 0.06;
 
     /// <summary>Insulation moves with temperature and damp from hour to hour.</summary>
     private const double InsulationShare = 0.3;
@@ -57,10 +63,17 @@ internal static class Tolerances
     }
 
     /// <summary>Current by a clamp around the lead at a terminal.</summary>
-    public static Prediction Amps(Solution solution, TerminalId at, Solution? twin, FaultSize size)
+    /// <param name="solution">The circuit solved.</param>
+    /// <param name="at">The terminal.</param>
+    /// <param name="twin">The same with the fault one step larger; null where its size is known.</param>
+    /// <param name="size">What is known of the fault's size.</param>
+    /// <param name="load">What is known of the load that this current shares with others; null where it shares none.</param>
+    public static Prediction Amps(Solution solution, TerminalId at, Solution? twin, FaultSize size, SharedUnknown? load)
     {
         var value = solution.Amps(at).Value;
-        return Sized(value, twin?.Amps(at).Value ?? value, size, LoadShare, ClampDigits);
+        return load is { } shared
+            ? shared.On(Sized(value, twin?.Amps(at).Value ?? value, size, LineShare, ClampDigits))
+            : Sized(value, twin?.Amps(at).Value ?? value, size, LoadShare, ClampDigits);
     }
 
     /// <param name="value">By the description, ohm.</param>

@@ -13,9 +13,10 @@ public static class EntryRules
     public const int Note = 4_000,
         Text = 500;
 
-    /// <summary>Most parts of one repair, most things seen at once, most entries of one journal.</summary>
+    /// <summary>Most parts of one repair, most things seen at once, most conductors under one screw, most entries of one journal.</summary>
     public const int Parts = 50,
         Seen = 150,
+        Conductors = 12,
         Entries = 5_000;
 
     private static readonly DateTimeOffset Earliest = new(2000, 1, 1, 0, 0, 0, TimeSpan.Zero);
@@ -49,6 +50,8 @@ public static class EntryRules
                 when proof.Readings.Any(r => r is null || IsNowhere(r.From) || IsNowhere(r.To)) => "A reading has two terminals.",
             WireLifted lifted when IsNowhere(lifted.End) => "Say which terminal the wire was lifted off.",
             Tightened tightened when IsNowhere(tightened.Terminal) => "Say which terminal was tried.",
+            ConductorsCounted counted when IsNowhere(counted.Terminal) => "Say at which terminal they were counted.",
+            ConductorsCounted { Found: < 0 or > Conductors } => $"Under one screw there are 0 to {Conductors} conductors.",
             CarriedIn => "That an entry was carried in is for the program to say.",
             _ => null,
         };
@@ -79,8 +82,8 @@ public static class EntryRules
                         ? null
                         : "Minutes down are 0 or more."
                 ),
-            Reading reading => TooLong(reading.Meter, 60, "The meter's name"),
-            ReadingAsTyped reading => TooLong(reading.Meter, 60, "The meter's name"),
+            Reading reading => TooLong(reading.Meter, 60, "The meter's name") ?? TooLong(reading.FreeEnd, Text, "The conductor"),
+            ReadingAsTyped reading => TooLong(reading.Meter, 60, "The meter's name") ?? TooLong(reading.FreeEnd, Text, "The conductor"),
             MeterChecked check => TooLong(check.Meter, 60, "The meter's name"),
             ProvedDead proof when proof.Readings.Length > Seen => "That is more than any table holds.",
             LockTaken taken => TooLong(taken.Of, 60, "The name") ?? TooLong(taken.Reason, Text, "The reason"),

@@ -32,6 +32,7 @@ public static class EntryWords
             WireLifted lifted => $"Lifted {lifted.Conductor} at {lifted.End}",
             WireLanded landed => $"Landed {landed.Conductor}",
             Tightened tightened => $"Screw of {tightened.Terminal}: {(tightened.WasLoose ? "was loose, tightened" : "tight")}",
+            ConductorsCounted counted => $"Conductors under {counted.Terminal}: {counted.Found}",
             MeterChecked check =>
                 $"Meter {(check.Meter.Length > 0 ? check.Meter + " " : "")}{(check.Good
             ? "checked on a known source: good" : "found wrong: its readings since the check before do not count")}",
@@ -59,7 +60,8 @@ public static class EntryWords
             Quantity.Amps => $"clamp at {reading.From}",
             Quantity.StartingAmps => $"clamp at {reading.From}, starting",
             Quantity.Insulation => $"{reading.From} – {reading.To} insulation",
-            _ => $"{reading.From} – {reading.To}{(reading.LowImpedance ? " (low impedance)" : "")}",
+            _ =>
+                $"{(reading.FreeEnd.Length > 0 ? $"free end of {reading.FreeEnd}" : reading.From)} – {reading.To}{(reading.LowImpedance ? " (low impedance)" : "")}{(reading.Alone ? " (by itself)" : "")}",
         };
 
     private static string Of(ImmutableArray<Step> steps) =>

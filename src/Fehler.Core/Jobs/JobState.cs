@@ -128,6 +128,7 @@ public sealed class JobState
                 ? $"No conductor ends at {tightened.Terminal}."
             : Liveness != Liveness.ProvedDead ? "A screwdriver goes on terminals only when the circuit is isolated and proved dead."
             : null,
+            ConductorsCounted counted => _circuit.ConductorsAt(counted.Terminal).Any() ? null : $"No conductor ends at {counted.Terminal}.",
             Energised on => !IsIsolated ? "The circuit is not recorded as isolated."
             : OthersLocks(on.Who) is { Count: > 0 } others
                 ? $"{string.Join(" and ", others)} {(others.Count > 1 ? "have their locks" : "has a lock")} on it: only who hung a lock takes it off."
@@ -245,6 +246,11 @@ public sealed class JobState
                 : "A clamp goes around one lead: name its terminal twice.";
         }
 
+        if (RefuseLeads(reading) is { } wrong)
+        {
+            return wrong;
+        }
+
         if (
             reading.Value.Kind == ReadingKind.Number
             && (
@@ -306,6 +312,17 @@ public sealed class JobState
                 .FirstOrDefault()
             ?? RefuseSteps(reading.Held);
     }
+
+    /// <summary>Where leads are said to be that are not on two terminals of the circuit as it is wired.</summary>
+    private string? RefuseLeads(Reading reading) =>
+        reading.Alone && reading.From.Device != reading.To.Device ? "By itself a device is measured between two of its own terminals."
+        : reading.Alone && reading.Quantity.IsLive() ? "What is pulled out or has its wires off has no voltage; measure ohms."
+        : reading.FreeEnd.Length == 0 ? null
+        : reading.Alone ? "A lead is on the free end of a wire or on the device by itself, not both."
+        : reading.Quantity.IsAmps() ? "No current flows in a wire with a free end."
+        : !Lifted.TryGetValue(reading.FreeEnd, out var off) ? $"Conductor {reading.FreeEnd} is not recorded as lifted."
+        : off != reading.From ? $"Conductor {reading.FreeEnd} was lifted off {off}: the first lead is named by that."
+        : null;
 
     /// <summary>Several times what the supply has between its lines: coils that let go and resonance stay below that.</summary>
     private double MostVolts() => 4 * _circuit.Supply.Kind.SourceOf(_circuit.Supply)!.LineVolts.Value;

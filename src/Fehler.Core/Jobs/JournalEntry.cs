@@ -27,6 +27,7 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(WireLifted), "wireLifted")]
 [JsonDerivedType(typeof(WireLanded), "wireLanded")]
 [JsonDerivedType(typeof(Tightened), "tightened")]
+[JsonDerivedType(typeof(ConductorsCounted), "conductorsCounted")]
 [JsonDerivedType(typeof(MeterChecked), "meterChecked")]
 [JsonDerivedType(typeof(Finding), "finding")]
 [JsonDerivedType(typeof(Repair), "repair")]
@@ -163,6 +164,18 @@ public sealed record Reading(
 
     /// <summary>Of a voltage: taken with a two-pole tester or a meter's low-impedance setting, which settles what only leaks in.</summary>
     public bool LowImpedance { get; init; }
+
+    /// <summary>
+    /// Both leads were on one device that stood by itself: pulled out as a fuse is, or with every wire off but its protective conductor, as on
+    /// the bench. Nothing in parallel has a say in it.
+    /// </summary>
+    public bool Alone { get; init; }
+
+    /// <summary>
+    /// Id of the lifted conductor whose free end the first lead touched, instead of the terminal it was lifted off; empty when it touched the
+    /// terminal.
+    /// </summary>
+    public string FreeEnd { get; init; } = "";
 }
 
 /// <summary>A reading on its way in, its value as it was typed: it becomes a <see cref="Reading"/> and is never kept as this.</summary>
@@ -178,6 +191,12 @@ public sealed record ReadingAsTyped(
     /// <summary>See <see cref="Reading.LowImpedance"/>.</summary>
     public bool LowImpedance { get; init; }
 
+    /// <summary>See <see cref="Reading.Alone"/>.</summary>
+    public bool Alone { get; init; }
+
+    /// <summary>See <see cref="Reading.FreeEnd"/>.</summary>
+    public string FreeEnd { get; init; } = "";
+
     /// <summary>The reading that is meant.</summary>
     /// <exception cref="RefusedException">The text is not a reading of this quantity.</exception>
     public Reading Understood() =>
@@ -188,6 +207,8 @@ public sealed record ReadingAsTyped(
             Who = Who,
             Typed = Typed.Trim(),
             LowImpedance = LowImpedance,
+            Alone = Alone,
+            FreeEnd = FreeEnd,
         };
 }
 
@@ -211,6 +232,11 @@ public sealed record WireLanded(string Conductor) : JournalEntry;
 /// <param name="Terminal">The terminal.</param>
 /// <param name="WasLoose">It gave way.</param>
 public sealed record Tightened(TerminalId Terminal, bool WasLoose) : JournalEntry;
+
+/// <summary>The conductors under a screw were counted: more or fewer than the drawing has there is evidence, and so are as many.</summary>
+/// <param name="Terminal">The terminal.</param>
+/// <param name="Found">How many are under it, those that were lifted for a test not counted.</param>
+public sealed record ConductorsCounted(TerminalId Terminal, int Found) : JournalEntry;
 
 /// <summary>The meter was tried on a known source and its leads against each other.</summary>
 /// <param name="Good">It showed what it should. When it did not, its readings since the check before do not count.</param>

@@ -47,6 +47,15 @@ public sealed record BenchCheckItem(
         return panel.Network.Ohms(Held is null ? bare : panel.Arrange(bare, [Held]), From, To);
     }
 
+    /// <summary>This test's reading as an entry of a job's journal: of the device by itself, whatever is in parallel with it in the circuit.</summary>
+    /// <exception cref="RefusedException">The text is no resistance.</exception>
+    public Reading AsEntry(string typed) =>
+        new(Quantity.Ohms, From, To, Held is null ? [] : [Held], ReadingText.Parse(typed, Quantity.Ohms))
+        {
+            Typed = typed.Trim(),
+            Alone = true,
+        };
+
     /// <summary>Whether a reading is good.</summary>
     public bool IsGood(Ohms reading) => IsMeasured && reading.Value >= (Least ?? 0) && reading.Value <= (Most ?? double.PositiveInfinity);
 }
@@ -124,9 +133,7 @@ public sealed class BenchCheck
                 var element in device.Kind.Elements(device).Where(e => e.A[0] != '~' && e.B[0] != '~' && (e.IsContact || position == 0))
             )
             {
-                var name = element.IsContact
-                    ? $"{Noun(element.Role)} {element.Name}"
-                    : $"{(element.Role == ElementRole.Link ? "Element" : "Load")} {element.Name}";
+                var name = element.IsContact ? $"{Noun(element.Role)} {element.Name}" : $"{Noun(device, element)} {element.Name}";
                 yield return Measured(
                     device,
                     $"{name}{(words.Length > 0 ? $", {words}" : "")}",
@@ -261,6 +268,11 @@ public sealed class BenchCheck
     internal static string Range(double least, double most) => $"{Shown(least)} to {Shown(most)}";
 
     private static string Shown(double ohms) => ReadingText.Show(new Ohms(Words.Rounded(ohms, Quantity.Ohms)));
+
+    private static string Noun(Device device, Element element) =>
+        element.Role == ElementRole.Link ? "Element"
+        : device.Kind.CoilOf(device) is not null ? "Coil"
+        : string.Concat(device.Kind.Name.ToString()[..1].ToUpperInvariant(), device.Kind.Name.ToString().AsSpan(1));
 
     private static string Noun(ElementRole role) =>
         role switch

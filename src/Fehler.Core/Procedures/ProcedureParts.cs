@@ -13,6 +13,9 @@ public static class ProcedureParts
         /// <summary>The test of its components.</summary>
         public BenchCheck BenchCheck => compiled.Part(static c => new BenchCheck(c));
 
+        /// <summary>Where three line values are taken as one set, and what they say.</summary>
+        public ThreeLines ThreeLines => compiled.Part(static c => new ThreeLines(c));
+
         /// <summary>What can be reported of it.</summary>
         public Call Call => compiled.Part(static c => new Call(c));
 

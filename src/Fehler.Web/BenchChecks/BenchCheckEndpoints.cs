@@ -19,7 +19,11 @@ namespace Fehler.Web.BenchChecks;
 public sealed record BenchCheckEntry(string Id, string Reading, bool? Good);
 
 /// <summary>A bench check to be recorded; items that were not done are left out.</summary>
-public sealed record RecordBenchCheck(string Who, ImmutableArray<BenchCheckEntry> Items);
+public sealed record RecordBenchCheck(string Who, ImmutableArray<BenchCheckEntry> Items)
+{
+    /// <summary>Open job whose journal takes the readings as evidence too: each of a device by itself; none when absent.</summary>
+    public Guid? Job { get; init; }
+}
 
 /// <summary>A recorded bench check.</summary>
 public sealed record BenchCheckView(
@@ -50,10 +54,18 @@ internal static class BenchCheckEndpoints
             .WithSummary("Bench checks that were made on this circuit")
             .ProducesProblem(404);
         circuits
+            .MapPost("bench-check/judged", Judge)
+            .Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json)
+            .WithName("judgeBenchCheck")
+            .WithSummary("Judges readings of a bench check without recording them")
+            .ProducesProblem(404)
+            .ProducesProblem(422);
+        circuits
             .MapPost("bench-checks", Record)
             .Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json)
             .WithName("recordBenchCheck")
             .WithSummary("Records a bench check; readings are judged against what a good component shows")
+            .WithDescription("With 'job' the readings are entries of its journal too; one that is refused there refuses all of them.")
             .ProducesProblem(404)
             .ProducesProblem(422);
     }
@@ -84,36 +96,48 @@ internal static class BenchCheckEndpoints
         return TypedResults.Ok(rows.Select(r => View(r, versions[r.CircuitVersionId])).ToList());
     }
 
+    private static async Task<Results<Ok<ImmutableArray<BenchCheckResult>>, ProblemHttpResult>> Judge(
+        Guid id,
+        Body<RecordBenchCheck> body,
+        CircuitStore store,
+        CancellationToken cancellation
+    ) =>
+        await store.FindAsync(id, cancellation) is { } found
+            ? TypedResults.Ok(Compared(found.Compiled, [.. Checked(body.Value).Items.Select(e => Judged(found.Compiled, e))]))
+            : NoCircuit();
+
+    /// <exception cref="RefusedException">It is not a bench check.</exception>
+    private static RecordBenchCheck Checked(RecordBenchCheck request) =>
+        request.Items.IsDefaultOrEmpty ? throw new RefusedException("Nothing was checked yet: write down at least one reading or look.")
+        : request.Items.Length > MostItems || request.Items.Any(e => e?.Id is null) || request.Who is null or { Length: > 60 }
+            ? throw new RefusedException(
+                $"A bench check has at most {MostItems} items, each with the id of its item, and a name of at most 60 characters."
+            )
+        : request;
+
     private static async Task<Results<Ok<BenchCheckView>, ProblemHttpResult>> Record(
         Guid id,
         Body<RecordBenchCheck> body,
         CircuitStore store,
+        JobStore jobs,
+        JournalDoor door,
         FehlerDb db,
         TimeProvider time,
         CancellationToken cancellation
     )
     {
-        var request = body.Value;
         if (await store.FindAsync(id, cancellation) is not { } found)
         {
             return NoCircuit();
         }
 
-        if (
-            request.Items.IsDefaultOrEmpty
-            || request.Items.Length > MostItems
-            || request.Items.Any(e => e?.Id is null)
-            || request.Who is null or { Length: > 60 }
-        )
+        var request = Checked(body.Value);
+        var results = Compared(found.Compiled, [.. request.Items.Select(e => Judged(found.Compiled, e))]);
+        if (request.Job is { } job)
         {
-            throw new RefusedException(
-                request.Items.IsDefaultOrEmpty
-                    ? "Nothing was checked yet: write down at least one reading or look."
-                    : $"A bench check has at most {MostItems} items, each with the id of its item, and a name of at most 60 characters."
-            );
+            await IntoJobAsync(job, id, request, jobs, door, cancellation);
         }
 
-        var results = Compared(found.Compiled, [.. request.Items.Select(e => Judged(found.Compiled, e))]);
         var row = new BenchCheckRow
         {
             Id = Guid.CreateVersion7(),
@@ -128,6 +152,41 @@ internal static class BenchCheckEndpoints
         db.BenchChecks.Add(row);
         await db.SaveChangesAsync(cancellation);
         return TypedResults.Ok(View(row, found.Number));
+    }
+
+    /// <summary>The readings into the journal of a job on this circuit; the first that the journal would refuse refuses all.</summary>
+    private static async Task IntoJobAsync(
+        Guid jobId,
+        Guid circuitId,
+        RecordBenchCheck request,
+        JobStore jobs,
+        JournalDoor door,
+        CancellationToken cancellation
+    )
+    {
+        if (await jobs.FindAsync(jobId, cancellation) is not { } job || job.Row.CircuitId != circuitId)
+        {
+            throw new RefusedException("There is no such job on this circuit.");
+        }
+
+        // The job keeps the version of the circuit that it was opened on.
+        var entries = request
+            .Items.Select(e => (Item: job.Compiled.BenchCheck.Find(e.Id), e.Reading))
+            .Where(e => e.Item is { IsMeasured: true })
+            .Select(e => e.Item!.AsEntry(e.Reading) with { Who = request.Who })
+            .ToList();
+        if (entries.Select(job.State.Refuse).FirstOrDefault(r => r is not null) is { } reason)
+        {
+            throw new RefusedException($"Not taken into the job: {reason}");
+        }
+
+        foreach (var entry in entries)
+        {
+            if (await door.AppendAsync(jobId, entry, cancellation) is DoorAnswer.Refused refused)
+            {
+                throw new RefusedException($"Not taken into the job: {refused.Reason}");
+            }
+        }
     }
 
     /// <summary>Each reading is judged by itself first, then windings beside their twins.</summary>

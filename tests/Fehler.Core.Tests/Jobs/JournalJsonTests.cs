@@ -45,6 +45,18 @@ public class JournalJsonTests
             { "told", new Told(Circumstance.Burnt, "KM1") },
             { "wireLanded", new WireLanded("5.1") },
             { "tightened", new Tightened(TerminalId.Parse("S2:14"), true) },
+            { "conductorsCounted", new ConductorsCounted(TerminalId.Parse("S2:14"), 1) },
+            {
+                "reading",
+                new Reading(Quantity.Ohms, TerminalId.Parse("KM1:A1"), TerminalId.Parse("S2:14"), [], ReadingValue.Of(0.2))
+                {
+                    FreeEnd = "5.1",
+                }
+            },
+            {
+                "reading",
+                new Reading(Quantity.Ohms, TerminalId.Parse("F1:1"), TerminalId.Parse("F1:2"), [], ReadingValue.Of(0.1)) { Alone = true }
+            },
             { "meterChecked", new MeterChecked(false, "clamp") },
             { "finding", new Finding("KM1", "KM1/A1-A2-open", "coil open") },
             { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage") },

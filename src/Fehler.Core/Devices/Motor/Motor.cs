@@ -222,7 +222,7 @@ internal sealed partial class Motor : CompleteKind
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
     public override ImmutableArray<string> Appearances =>
-        ["stopped", "runs", "runs rough", "hums, does not start", "runs reverse", "runs in star", "coasts"];
+        ["stopped", "runs", "runs rough", "hums, does not start", "runs reverse", "runs in star", "coasts", "runs, way not known"];
 
     public override ImmutableArray<Look> Looks(Device device) =>
         [

@@ -84,10 +84,11 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
 
     public override ImmutableArray<string> Positions(Device device) => ["standing", "running", "running in reverse"];
 
-    public override ImmutableArray<string> Appearances => ["stopped", "runs", "runs reverse", "hums, does not start"];
+    public override ImmutableArray<string> Appearances =>
+        ["stopped", "runs", "runs reverse", "hums, does not start", "runs, way not known"];
     public override bool IsSlow => true;
 
-    public override bool IsWorking(string appearance) => appearance is "runs" or "runs reverse";
+    public override bool IsWorking(string appearance) => appearance.StartsWith("runs", StringComparison.Ordinal);
 
     public override bool IsStalled(string appearance) => appearance.StartsWith("hums", StringComparison.Ordinal);
 

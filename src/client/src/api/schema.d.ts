@@ -605,8 +605,62 @@ export interface paths {
         /** Bench checks that were made on this circuit */
         get: operations["listBenchChecks"];
         put?: never;
-        /** Records a bench check; readings are judged against what a good component shows */
+        /**
+         * Records a bench check; readings are judged against what a good component shows
+         * @description With 'job' the readings are entries of its journal too; one that is refused there refuses all of them.
+         */
         post: operations["recordBenchCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/bench-check/judged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judges readings of a bench check without recording them */
+        post: operations["judgeBenchCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/three-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where three line values are taken as one set */
+        get: operations["listThreeLines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/three-lines/judged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What three voltages between lines, or three currents, say together */
+        post: operations["judgeThreeLines"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1039,7 +1093,7 @@ export interface components {
             leftovers: string[];
             setAside: number[];
         };
-        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryConductorsCounted"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryCarriedIn: {
             /** @enum {string} */
             type?: "carriedIn";
@@ -1081,6 +1135,23 @@ export interface components {
             /** @enum {string} */
             type?: "complaint";
             text: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        JournalEntryConductorsCounted: {
+            /** @enum {string} */
+            type?: "conductorsCounted";
+            terminal: components["schemas"]["TerminalId"];
+            /** Format: int32 */
+            found: number;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1297,6 +1368,8 @@ export interface components {
             meter: string;
             typed?: string;
             lowImpedance?: boolean;
+            alone?: boolean;
+            freeEnd?: string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1319,6 +1392,8 @@ export interface components {
             /** @default  */
             meter: string;
             lowImpedance?: boolean;
+            alone?: boolean;
+            freeEnd?: string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1459,6 +1534,10 @@ export interface components {
         };
         /** @enum {unknown} */
         LadderShape: "contact" | "delayedContact" | "coil" | "lamp" | "button" | "mushroomButton" | "selector" | "processSwitch" | "fuse" | "heater" | "blade" | "breaker" | "windings" | "box";
+        LeadsView: {
+            from: string;
+            to: string;
+        };
         LeftBehind: {
             handedOver: null | components["schemas"]["HandedOver"];
         };
@@ -1641,6 +1720,8 @@ export interface components {
             /** @default  */
             meter: string;
             lowImpedance?: boolean;
+            alone?: boolean;
+            freeEnd?: string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1683,6 +1764,8 @@ export interface components {
         RecordBenchCheck: {
             who: string;
             items: components["schemas"]["BenchCheckEntry"][];
+            /** Format: uuid */
+            job?: null | string;
         };
         Recorded: {
             /** Format: int32 */
@@ -1801,6 +1884,16 @@ export interface components {
         };
         /** @description Terminal as written on the drawing, device:terminal, e.g. KM1:A1. */
         TerminalId: string;
+        ThreeLinesPlaceView: {
+            id: string;
+            label: string;
+            volts: components["schemas"]["LeadsView"][];
+            amps: components["schemas"]["LeadsView"][];
+        };
+        ThreeLinesTyped: {
+            quantity: components["schemas"]["Quantity"];
+            typed: string[];
+        };
         Told: {
             what: components["schemas"]["Circumstance"];
             /** @default  */
@@ -3098,6 +3191,125 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchCheckView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    judgeBenchCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordBenchCheck"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchCheckResult"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listThreeLines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThreeLinesPlaceView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    judgeThreeLines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThreeLinesTyped"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
             /** @description Not Found */

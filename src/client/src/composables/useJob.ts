@@ -31,8 +31,10 @@ export function useJob(id: string) {
 
   /** Shows what the service answered, unless something newer is shown already. Returns whether a diagnosis came with it. */
   function show(number: number, now: Job, result: Diagnosis | null | undefined): boolean {
-    if (number < shown || now.sequence < (job.value?.sequence ?? 0)) return true
-    shown = number
+    const known = job.value?.sequence ?? 0
+    // What knows of more entries is newer, whichever question it answers; of the same entries the later answer counts.
+    if (now.sequence < known || (now.sequence === known && number < shown)) return true
+    shown = Math.max(number, shown)
     job.value = now
     if (result) diagnosis.value = result
     return !!result

@@ -163,7 +163,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           </TabPanel>
           <TabPanel value="operate"><OperatePanel :circuit="circuit" :simulate="simulate" /></TabPanel>
           <TabPanel value="terminals"><TerminalPlan :id="id" :circuit="circuit" /></TabPanel>
-          <TabPanel value="bench"><BenchCheck :id="id" /></TabPanel>
+          <TabPanel value="bench"><BenchCheck :id="id" :open-job="openJob()?.id" /></TabPanel>
           <TabPanel value="sheet"><ReadingSheet :id="id" :circuit="circuit" /></TabPanel>
           <TabPanel value="parts">
             <div class="parts">

@@ -86,6 +86,7 @@ function addNote() {
       <InputText
         id="reason"
         v-model="reason"
+        autofocus
         class="wide"
         maxlength="300"
         placeholder="slipped probe, wrong terminal…"

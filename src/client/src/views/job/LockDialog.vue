@@ -33,7 +33,7 @@ async function take() {
     <form @submit.prevent="take">
       <p>Only who hung a lock takes it off. Where that person cannot be reached the site's own procedure decides.</p>
       <label for="lock-reason">Who decided it, and why</label>
-      <InputText id="lock-reason" v-model="reason" maxlength="500" class="wide" />
+      <InputText id="lock-reason" v-model="reason" maxlength="500" class="wide" autofocus />
       <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
       <Button type="submit" label="It is off by the site's procedure" :disabled="!reason.trim()" />
     </form>

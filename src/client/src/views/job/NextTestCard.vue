@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Circuit, Entry, Job, Proposal, Quantity, SafetyStep, Step } from '@/api/client'
 import type { Typing } from '@/composables/useLeads'
 import { useSettings } from '@/composables/useSettings'
@@ -9,6 +9,7 @@ import AnswerPreview from './AnswerPreview.vue'
 import LeadButtons from './LeadButtons.vue'
 import MeterCheck from './MeterCheck.vue'
 import ReadingField from './ReadingField.vue'
+import ThreeAtOnce from './ThreeAtOnce.vue'
 import WithoutList from './WithoutList.vue'
 
 const props = defineProps<{
@@ -46,6 +47,7 @@ const emit = defineEmits<{
 }>()
 
 const { without } = useSettings()
+const isThree = ref(false)
 const setting = computed(() => props.job.meter.find((m) => m.quantity === props.test?.quantity))
 
 /** The safety step that comes first, as the service says. */
@@ -179,6 +181,7 @@ function answer(value: string) {
       v-else-if="test"
       :test="test"
       :touches="setting?.touches ?? []"
+      :lifted="job.lifted"
       :send="send"
       :doubt="doubt"
       @typing="emit('typing', $event)"
@@ -203,6 +206,23 @@ function answer(value: string) {
     />
 
     <AnswerPreview v-if="!isOwn && proposal" :proposal="proposal" @preview="emit('preview', $event)" />
+    <div class="row more">
+      <Button
+        v-if="!job.before.volts && !job.isClosed"
+        label="Three lines at once"
+        icon="pi pi-align-justify"
+        text
+        size="small"
+        @click="isThree = true"
+      />
+      <router-link
+        v-if="job.mayTouch"
+        class="by-itself"
+        :to="{ path: `/circuits/${job.circuitId}`, query: { tab: 'bench', job: job.id } }"
+        >Test a device by itself</router-link
+      >
+    </div>
+    <ThreeAtOnce :visible="isThree" :circuit-id="job.circuitId" :send="send" @close="isThree = false" />
     <WithoutList />
     <MeterCheck @entry="emit('entry', $event)" />
     <details v-if="others.length > 1">
@@ -267,6 +287,9 @@ function answer(value: string) {
   cursor: pointer;
   padding: 0.6rem 0;
   color: var(--petrol);
+}
+.by-itself {
+  padding: 0.7rem;
 }
 .other,
 .holdable {

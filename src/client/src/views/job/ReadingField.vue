@@ -10,6 +10,8 @@ import { useSettings } from '@/composables/useSettings'
 const props = defineProps<{
   test: { from: string; to: string; quantity: Quantity; held: Step[] }
   touches: string[]
+  /** Wires lifted off terminals: a lead may be on such a free end. */
+  lifted: { conductor: string; end: string }[]
   send: (entry: Entry) => Promise<string | undefined>
   /** Asks whether a reading can be meant; returns the question, or nothing. */
   doubt: (entry: Entry) => Promise<string | undefined>
@@ -21,6 +23,18 @@ const error = ref('')
 const question = ref('')
 const sending = ref(false)
 const input = ref<{ $el: HTMLInputElement }>()
+const deviceOf = (terminal: string) => terminal.slice(0, terminal.lastIndexOf(':'))
+/** Between two terminals of one device what is in parallel has no say once the device stands by itself. */
+const canStandAlone = computed(
+  () =>
+    ['ohms', 'continuity', 'insulation'].includes(props.test.quantity) &&
+    deviceOf(props.test.from) === deviceOf(props.test.to),
+)
+const alone = ref(false)
+const freeEnds = computed(() =>
+  props.test.quantity.toLowerCase().includes('amps') ? [] : props.lifted.filter((l) => l.end === props.test.from),
+)
+const freeEnd = ref('')
 const isVolts = computed(() => props.test.quantity === 'volts' || props.test.quantity === 'dcVolts')
 watch([text, sending], () => emit('typing', sending.value ? 'sending' : text.value.trim() ? 'typing' : 'no'), {
   flush: 'sync',
@@ -50,6 +64,8 @@ async function record(typed = text.value, isMeant = false) {
       typed,
       meter: '',
       lowImpedance: isVolts.value && lowImpedance.value,
+      alone: canStandAlone.value && alone.value && !freeEnd.value,
+      freeEnd: freeEnd.value,
     } as Entry
     if (!isMeant) question.value = (await props.doubt(entry)) ?? ''
     if (question.value) return void (text.value = typed)
@@ -65,7 +81,8 @@ watch(
   () => [props.test.from, props.test.to, props.test.quantity],
   () => {
     error.value = question.value = ''
-    text.value = ''
+    text.value = freeEnd.value = ''
+    alone.value = false
     void nextTick(() => {
       if (window.matchMedia('(pointer: fine)').matches && !document.querySelector('[role=dialog]'))
         input.value?.$el?.focus?.()
@@ -102,6 +119,13 @@ watch(
   </div>
   <label v-if="isVolts" class="tester">
     <input v-model="lowImpedance" type="checkbox" /> two-pole tester or low-impedance setting
+  </label>
+  <label v-if="canStandAlone && !freeEnd" class="tester">
+    <input v-model="alone" type="checkbox" /> {{ deviceOf(test.from) }} by itself: pulled out, or every wire off
+  </label>
+  <label v-for="l in freeEnds" :key="l.conductor" class="tester">
+    <input v-model="freeEnd" type="checkbox" :true-value="l.conductor" false-value="" /> lead 1 on the free end of
+    {{ l.conductor }}
   </label>
   <div v-if="question" class="question" role="alert">
     <p>{{ question }}</p>

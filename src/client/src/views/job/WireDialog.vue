@@ -14,6 +14,10 @@ const ends = computed(() => [...new Set(conductors.value.flatMap((c) => [c.from,
 const isLifted = (conductor: string) => props.job.lifted.some((l) => l.conductor === conductor)
 const lift = (conductor: string, end: string) => emit('entry', { type: 'wireLifted', conductor, end } as Entry)
 const land = (conductor: string) => emit('entry', { type: 'wireLanded', conductor } as Entry)
+const drawnAt = (terminal: string) =>
+  props.circuit.conductors.filter((c) => (c.from === terminal || c.to === terminal) && !isLifted(c.id)).length
+const counted = (terminal: string, found: number) =>
+  emit('entry', { type: 'conductorsCounted', terminal, found } as Entry)
 const tighten = (terminal: string, wasLoose: boolean) =>
   emit('entry', { type: 'tightened', terminal, wasLoose } as Entry)
 </script>
@@ -46,6 +50,20 @@ const tighten = (terminal: string, wasLoose: boolean) =>
             @click="lift(c.id, end)"
           />
         </template>
+      </div>
+      <h3>Count the conductors</h3>
+      <p class="faint">Hands out: a look is enough. Those lifted for a test are not counted.</p>
+      <div v-for="end in ends" :key="end" class="row">
+        <span>{{ end }}, drawn {{ drawnAt(end) }}:</span>
+        <Button
+          v-for="found in [drawnAt(end) - 1, drawnAt(end), drawnAt(end) + 1].filter((n) => n >= 0)"
+          :key="found"
+          :label="`${found}`"
+          size="small"
+          variant="outlined"
+          :aria-label="`${found} found under ${end}`"
+          @click="counted(end, found)"
+        />
       </div>
       <h3>Try a screw</h3>
       <div v-for="end in ends" :key="end" class="row">
