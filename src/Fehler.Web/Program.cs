@@ -54,6 +54,8 @@ app.MapDiagnosis();
 app.MapSetup();
 app.MapOperation();
 app.MapPrint();
+app.MapJobPrint();
+app.MapLabels();
 app.MapBundles();
 app.MapBenchChecks();
 app.MapThreeLines();

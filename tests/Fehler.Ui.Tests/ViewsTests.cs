@@ -71,6 +71,11 @@ public sealed class ViewsTests : IDisposable
         _screen.Type(".search", "night storm");
         _screen.Until(() => Rows() == 1, "one job");
         _screen.ClickText("Fan dead after a night storm");
+        // What is closed is read as a report, and its journal is one step further.
+        _screen.See("Found: Coil of KM1 is open (Extraction panel)");
+        _screen.See("repaired and proved");
+        _screen.Driver.FindElements(By.CssSelector("svg.drawing")).ShouldNotBeEmpty();
+        _screen.ClickText("To the job");
         _screen.See("closed");
         _screen.ClickText("Journal");
         _screen.See("Repaired KM1: Coil replaced, 230 V");

@@ -137,7 +137,7 @@ public sealed class JobState
             Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done."
             : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more."
             : null,
-            Restored restored => RestoreList.Of(_circuit).All(i => i.Id != restored.Item)
+            Restored restored => RestoreList.Of(this).All(i => i.Id != restored.Item)
                 ? $"There is nothing to restore called '{restored.Item}'."
                 : null,
             Finding finding => _circuit.FindDevice(finding.Unit) is null
@@ -447,7 +447,7 @@ public sealed class JobState
             return $"The function test is not complete: {open.Count} step(s) missing or failed, next: {open[0].Title}.";
         }
 
-        var notRestored = RestoreList.Of(_circuit).Where(i => !RestoredItems.Contains(i.Id)).ToList();
+        var notRestored = RestoreList.Of(this).Where(i => !RestoredItems.Contains(i.Id)).ToList();
         return notRestored.Count > 0 ? $"Not confirmed yet: {notRestored[0].Text}" : null;
     }
 }

@@ -55,22 +55,34 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
     public async Task<string> JsonAsync(Guid version, CancellationToken cancellation) =>
         await db.CircuitVersions.Where(v => v.Id == version).Select(v => v.Json).FirstAsync(cancellation);
 
+    /// <summary>Whether a designation is taken.</summary>
+    public Task<bool> HasAsync(string tag, CancellationToken cancellation) => db.Circuits.AnyAsync(c => c.Tag == tag, cancellation);
+
     /// <summary>A page of the register.</summary>
-    public Task<Page<CircuitListItem>> ListAsync(ListQuery query, CancellationToken cancellation)
+    public Task<Page<CircuitListItem>> ListAsync(ListQuery query, CircuitFilter filter, CancellationToken cancellation)
     {
-        var rows = query.Matching(db.Circuits.AsNoTracking(), word => c => EF.Functions.Like(c.SearchText, word, "\\"));
+        var aYearAgo = time.GetUtcNow().AddYears(-1);
+        var jobs = db.Jobs.AsNoTracking();
+        var rows = filter.Of(
+            query.Matching(db.Circuits.AsNoTracking(), word => c => EF.Functions.Like(c.SearchText, word, "\\")),
+            jobs,
+            aYearAgo
+        );
         rows = (query.Sort, query.Descending) switch
         {
             ("tag", false) => rows.OrderBy(c => c.Tag),
             ("tag", true) => rows.OrderByDescending(c => c.Tag),
             ("openJob", _) => rows.OrderBy(c => c.OpenJobId == null).ThenByDescending(c => c.LastJobAt),
+            ("recentJobs", true) => rows.OrderByDescending(c => jobs.Count(j => j.CircuitId == c.Id && j.OpenedAt >= aYearAgo))
+                .ThenBy(c => c.Tag),
+            ("recentJobs", false) => rows.OrderBy(c => jobs.Count(j => j.CircuitId == c.Id && j.OpenedAt >= aYearAgo)).ThenBy(c => c.Tag),
             ("jobs", false) => rows.OrderBy(c => c.JobCount).ThenBy(c => c.Tag),
             ("jobs", true) => rows.OrderByDescending(c => c.JobCount).ThenBy(c => c.Tag),
             ("lastFault", false) => rows.OrderBy(c => c.LastFound == null).ThenBy(c => c.LastFound),
             ("lastFault", true) => rows.OrderByDescending(c => c.LastJobAt),
             ("area" or "", true) => rows.OrderByDescending(c => c.Area).ThenByDescending(c => c.Tag),
             ("area" or "", false) => rows.OrderBy(c => c.Area).ThenBy(c => c.Tag),
-            _ => throw query.UnknownSort("area, tag, openJob, jobs or lastFault"),
+            _ => throw query.UnknownSort("area, tag, openJob, jobs, recentJobs or lastFault"),
         };
         return query.PageAsync(
             rows,
@@ -84,11 +96,21 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
                 c.JobCount,
                 c.OpenJobId,
                 c.LastFound,
-                c.LastJobAt
+                c.LastJobAt,
+                jobs.Count(j => j.CircuitId == c.Id && j.OpenedAt >= aYearAgo),
+                jobs.Where(j => j.CircuitId == c.Id).OrderByDescending(j => j.OpenedAt).Select(j => j.Outcome).FirstOrDefault()
+                    == CircuitFilter.HandedOver
             ),
             cancellation
         );
     }
+
+    /// <summary>What the register can be narrowed to.</summary>
+    public async Task<CircuitChoices> ChoicesAsync(CancellationToken cancellation) =>
+        new(
+            await db.Circuits.Select(c => c.Area).Distinct().OrderBy(a => a).Take(JobStore.MostChoices).ToListAsync(cancellation),
+            await db.Circuits.Select(c => c.Enclosure).Distinct().OrderBy(e => e).Take(JobStore.MostChoices).ToListAsync(cancellation)
+        );
 
     /// <summary>What a circuit is found by.</summary>
     internal static void Describe(CircuitRow row, Circuit circuit)

@@ -40,7 +40,7 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
     /// <summary>A page of the logbook, or of one circuit's jobs.</summary>
     public Task<Page<JobListItem>> ListAsync(ListQuery query, JobFilter filter, CancellationToken cancellation)
     {
-        var rows = filter.Of(query.Matching(db.Jobs.AsNoTracking(), word => j => EF.Functions.Like(j.SearchText, word, "\\")));
+        var rows = Meant(query, filter);
         rows = (query.Sort, query.Descending) switch
         {
             ("circuitTag", false) => rows.OrderBy(j => j.Circuit!.Tag).ThenByDescending(j => j.OpenedAt),
@@ -78,6 +78,9 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
         );
     }
 
+    private IQueryable<JobRow> Meant(ListQuery query, JobFilter filter) =>
+        filter.Of(query.Matching(db.Jobs.AsNoTracking(), word => j => EF.Functions.Like(j.SearchText, word, "\\")));
+
     /// <summary>
     /// How a circuit was left by the last job on it, when that was handed over with something left behind; null otherwise.
     /// </summary>
@@ -101,6 +104,50 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
         return new HandedOver(job.Row.Id, closing.Who, closing.At, closing.Text, leftovers);
     }
 
+    /// <summary>Every reading of the jobs that a filter leaves, job by job from the oldest, without holding more than one page of them.</summary>
+    public async IAsyncEnumerable<ReadingLine> ReadingsAsync(
+        ListQuery query,
+        JobFilter filter,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        const int page = 100;
+        for (var first = 0; ; first += page)
+        {
+            var jobs = await Meant(query, filter)
+                .OrderBy(j => j.OpenedAt)
+                .ThenBy(j => j.Id)
+                .Skip(first)
+                .Take(page)
+                .Select(j => new
+                {
+                    j.Id,
+                    j.Circuit!.Tag,
+                    j.Title,
+                    Entries = j
+                        .Journal.Where(r => r.Kind == nameof(Reading) || r.Kind == nameof(StruckOut))
+                        .OrderBy(r => r.Sequence)
+                        .Select(r => r.Json)
+                        .ToList(),
+                })
+                .ToListAsync(cancellation);
+            foreach (var job in jobs)
+            {
+                var entries = job.Entries.Select(ReadOrNull).ToList();
+                var struck = entries.OfType<StruckOut>().Select(s => s.Entry).ToHashSet();
+                foreach (var reading in entries.OfType<Reading>())
+                {
+                    yield return new ReadingLine(job.Tag, job.Id, job.Title, reading, struck.Contains(reading.Id));
+                }
+            }
+
+            if (jobs.Count < page)
+            {
+                yield break;
+            }
+        }
+    }
+
     /// <summary>What the logbook can be narrowed to: areas that have jobs, and people who made entries.</summary>
     public async Task<JobChoices> ChoicesAsync(CancellationToken cancellation) =>
         new(
@@ -114,7 +161,7 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
                 .ToListAsync(cancellation)
         );
 
-    private const int MostChoices = 500;
+    internal const int MostChoices = 500;
 
     /// <summary>Number of entries; null when there is no such job.</summary>
     public async Task<int?> SequenceAsync(Guid id, CancellationToken cancellation) =>

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Net.Mime;
 using System.Text;
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
@@ -20,6 +21,11 @@ public sealed record FaultView(string Id, string Variant, string Unit, string Ti
 /// <summary>How a circuit was left; nothing when it was left as it should be.</summary>
 public sealed record LeftBehind(HandedOver? HandedOver);
 
+/// <summary>A twin of a circuit.</summary>
+/// <param name="Tag">Its designation.</param>
+/// <param name="Title">Its title; that of the circuit it is copied from when empty.</param>
+public sealed record CopyCircuit(string Tag, string? Title);
+
 internal static class CircuitEndpoints
 {
     public static void MapCircuits(this IEndpointRouteBuilder routes)
@@ -28,14 +34,43 @@ internal static class CircuitEndpoints
         circuits
             .MapGet(
                 "",
-                ([AsParameters] ListParameters list, CircuitStore store, CancellationToken cancellation) =>
-                    store.ListAsync(list.ToQuery(), cancellation)
+                (
+                    [AsParameters] ListParameters list,
+                    string? show,
+                    string? area,
+                    string? enclosure,
+                    CircuitStore store,
+                    CancellationToken cancellation
+                ) =>
+                    store.ListAsync(
+                        list.ToQuery(),
+                        new CircuitFilter
+                        {
+                            Show = Shown(show),
+                            Area = area,
+                            Enclosure = enclosure,
+                        },
+                        cancellation
+                    )
             )
             .WithName("listCircuits")
             .WithSummary("The register, page by page")
             .WithDescription(
-                "'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs or lastFault; 'take' at most 200."
+                "'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs, recentJobs or lastFault; 'take' at most 200. "
+                    + "'show' is all, notInOrder (an open job, or handed over) or comingBack (several jobs within a year)."
             );
+        circuits
+            .MapGet("choices", (CircuitStore store, CancellationToken cancellation) => store.ChoicesAsync(cancellation))
+            .WithName("listCircuitChoices")
+            .WithSummary("What the register can be narrowed to");
+        circuits
+            .MapPost("{id:guid}/copies", Copy)
+            .Accepts<CopyCircuit>(MediaTypeNames.Application.Json)
+            .WithName("copyCircuit")
+            .WithSummary("Takes the newest version of a circuit in again under another designation, as the start of its twin")
+            .ProducesProblem(404)
+            .ProducesProblem(409)
+            .ProducesProblem(422);
         circuits
             .MapPost("", Import)
             .WithName("importCircuit")
@@ -95,6 +130,42 @@ internal static class CircuitEndpoints
             )
             .WithName("listCircuitJobs")
             .WithSummary("The jobs on this circuit, page by page");
+    }
+
+    private static CircuitsShown Shown(string? show) =>
+        show switch
+        {
+            null or "" or "all" => CircuitsShown.All,
+            "notInOrder" => CircuitsShown.NotInOrder,
+            "comingBack" => CircuitsShown.ComingBack,
+            _ => throw new RefusedException("Show all, notInOrder or comingBack."),
+        };
+
+    private static async Task<Results<Ok<Imported>, ProblemHttpResult>> Copy(
+        Guid id,
+        Body<CopyCircuit> body,
+        CircuitStore store,
+        CancellationToken cancellation
+    )
+    {
+        if (await store.FindAsync(id, cancellation) is not { } found)
+        {
+            return NoCircuit();
+        }
+
+        var (tag, title) = (body.Value.Tag?.Trim() ?? "", body.Value.Title?.Trim() ?? "");
+        if (tag.Length == 0)
+        {
+            return TypedResults.Problem("Give the twin a designation of its own.", statusCode: 422);
+        }
+
+        if (await store.HasAsync(tag, cancellation))
+        {
+            return TypedResults.Problem($"{tag} is in the register already; give the twin another designation.", statusCode: 409);
+        }
+
+        var copy = found.Compiled.Circuit with { Tag = tag, Title = title.Length > 0 ? title : found.Compiled.Circuit.Title };
+        return TypedResults.Ok(await store.ImportAsync(CircuitFile.Write(copy), cancellation));
     }
 
     private static async Task<Ok<Imported>> Import(

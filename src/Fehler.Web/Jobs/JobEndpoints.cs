@@ -1,6 +1,4 @@
 using System.Collections.Immutable;
-using System.ComponentModel;
-using System.Globalization;
 using System.Net.Mime;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
@@ -31,7 +29,8 @@ internal static class JobEndpoints
             .WithSummary("The logbook, page by page")
             .WithDescription(
                 "'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, "
-                    + "outcome or entries; 'take' at most 200."
+                    + "outcome or entries; 'take' at most 200. "
+                    + JobFilterParameters.Described
             );
         jobs.MapGet("choices", (JobStore store, CancellationToken cancellation) => store.ChoicesAsync(cancellation))
             .WithName("listJobChoices")
@@ -72,47 +71,10 @@ internal static class JobEndpoints
 
     private static Task<Page<JobListItem>> List(
         [AsParameters] ListParameters list,
-        [Description("all, open or closed; all when absent")] string? show,
-        [Description("Area of the circuit")] string? area,
-        [Description("repairedAndProved, nothingFound or handedOver")] string? outcome,
-        [Description("Somebody who made an entry")] string? who,
-        [Description("Opened on this day or later, 2026-11-26")] string? from,
-        [Description("Opened on this day or earlier")] string? until,
+        [AsParameters] JobFilterParameters filter,
         JobStore store,
         CancellationToken cancellation
-    ) =>
-        store.ListAsync(
-            list.ToQuery(),
-            new JobFilter
-            {
-                Show = Shown(show),
-                Area = area,
-                Outcome = Outcome(outcome),
-                Who = who,
-                From = Day(from),
-                Until = Day(until),
-            },
-            cancellation
-        );
-
-    private static CloseOutcome? Outcome(string? outcome) =>
-        string.IsNullOrEmpty(outcome) ? null
-        : Enum.TryParse<CloseOutcome>(outcome, ignoreCase: true, out var known) && Enum.IsDefined(known) ? known
-        : throw new RefusedException("A job ends repairedAndProved, nothingFound or handedOver.");
-
-    private static DateOnly? Day(string? day) =>
-        string.IsNullOrEmpty(day) ? null
-        : DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var known) ? known
-        : throw new RefusedException("Write a day as 2026-11-26.");
-
-    private static JobsShown Shown(string? show) =>
-        show switch
-        {
-            null or "" or "all" => JobsShown.All,
-            "open" => JobsShown.Open,
-            "closed" => JobsShown.Closed,
-            _ => throw new RefusedException("Show all, open or closed jobs."),
-        };
+    ) => store.ListAsync(list.ToQuery(), filter.ToFilter(), cancellation);
 
     private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(
         Body<OpenJob> body,

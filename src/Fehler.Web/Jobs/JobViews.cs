@@ -130,7 +130,7 @@ internal static class JobMapping
                     state.FunctionTest.TryGetValue(s.Id, out var passed) ? passed : null
                 )),
             ],
-            [.. RestoreList.Of(job.Circuit).Select(i => new RestoreView(i.Id, i.Text, state.RestoredItems.Contains(i.Id)))],
+            [.. RestoreList.Of(state).Select(i => new RestoreView(i.Id, i.Text, state.RestoredItems.Contains(i.Id)))],
             [.. state.Repairs.Select(r => r.Unit)],
             [.. state.Locks],
             state.Leftovers,

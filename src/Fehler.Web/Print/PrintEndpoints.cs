@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Text;
-using CsvHelper;
 using Fehler.Core.Circuits;
 using Fehler.Core.Procedures;
 using Fehler.Data;
@@ -12,9 +10,6 @@ namespace Fehler.Web.Print;
 /// <summary>What is printed or opened in a spreadsheet: reading sheet and terminal plan.</summary>
 internal static class PrintEndpoints
 {
-    /// <summary>A cell that a spreadsheet would take for a formula is escaped.</summary>
-    private static readonly CsvWriterOptions Csv = new() { Injection = CsvInjection.Escape };
-
     public static void MapPrint(this IEndpointRouteBuilder routes)
     {
         var circuits = routes.MapGroup("/api/circuits/{id:guid}").WithTags("Print");
@@ -80,24 +75,8 @@ internal static class PrintEndpoints
             )
             .Prepend(["Wire", "From", "Place", "To", "Place", "Length (m)", "Section (mm²)"]);
 
-    private static FileContentHttpResult Text(Circuit circuit, string name, IEnumerable<string[]> rows)
-    {
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = CsvWriter.Create(text, Csv, leaveOpen: true))
-        {
-            foreach (var row in rows)
-            {
-                csv.WriteRecord(row);
-            }
-        }
-
-        // Spreadsheets tell UTF-8 by its mark.
-        return TypedResults.File(
-            [.. Encoding.UTF8.GetPreamble(), .. Encoding.UTF8.GetBytes(text.ToString())],
-            "text/csv",
-            $"{circuit.Tag}-{name}.csv"
-        );
-    }
+    private static FileContentHttpResult Text(Circuit circuit, string name, IEnumerable<string[]> rows) =>
+        TypedResults.File([.. CsvText.Mark, .. CsvText.Of(rows)], CsvText.Type, $"{circuit.Tag}-{name}.csv");
 
     private static FileContentHttpResult Pdf(CompiledCircuit compiled, string? paper)
     {
@@ -118,7 +97,7 @@ internal static class PrintEndpoints
                 ("Isolated", 0.11),
                 ("Armature pressed", 0.12),
             ],
-            string.Equals(paper, "letter", StringComparison.OrdinalIgnoreCase) ? Paper.Letter : Paper.A4
+            paper.ToPaper()
         );
         foreach (var group in compiled.ReadingSheet.Rows.GroupBy(r => r.From.Device))
         {

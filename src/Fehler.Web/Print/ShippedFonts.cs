@@ -7,6 +7,17 @@ internal sealed class ShippedFonts : IFontResolver
 {
     public const string Family = "DejaVu Sans Condensed";
 
+    private static readonly Lock Once = new();
+
+    /// <summary>Before anything is written on a page.</summary>
+    public static void Use()
+    {
+        lock (Once)
+        {
+            GlobalFontSettings.FontResolver ??= new ShippedFonts();
+        }
+    }
+
     public byte[]? GetFont(string faceName)
     {
         using var stream =

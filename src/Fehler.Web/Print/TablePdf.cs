@@ -12,14 +12,20 @@ internal enum Paper
     Letter,
 }
 
+internal static class PaperNames
+{
+    /// <summary>The paper that is meant by a word in an address: A4 unless it says Letter.</summary>
+    public static Paper ToPaper(this string? name) =>
+        string.Equals(name, "letter", StringComparison.OrdinalIgnoreCase) ? Paper.Letter : Paper.A4;
+}
+
 /// <summary>A table as a PDF that hangs in a panel door: a head on every page, rows that do not break, page numbers.</summary>
 internal sealed class TablePdf : IDisposable
 {
     private const double Margin = 36,
         RowHeight = 15,
+        LineHeight = 11,
         HeadHeight = 52;
-
-    private static readonly Lock FontsLock = new();
 
     private readonly PdfDocument _document = new();
     private readonly string _title;
@@ -40,11 +46,7 @@ internal sealed class TablePdf : IDisposable
     /// <param name="paper">A4 or Letter, landscape.</param>
     public TablePdf(string title, string under, string foot, (string Head, double Share)[] columns, Paper paper)
     {
-        lock (FontsLock)
-        {
-            GlobalFontSettings.FontResolver ??= new ShippedFonts();
-        }
-
+        ShippedFonts.Use();
         (_title, _under, _foot, _columns, _paper) = (title, under, foot, columns, paper);
         (_plain, _bold, _large) = (
             new XFont(ShippedFonts.Family, 8),
@@ -82,6 +84,34 @@ internal sealed class TablePdf : IDisposable
 
         _page!.DrawLine(XPens.LightGray, Margin, _y + RowHeight, Margin + Width, _y + RowHeight);
         _y += RowHeight;
+    }
+
+    /// <summary>A row as high as its longest cell needs, words wrapped; one that no page holds goes on the next.</summary>
+    public void Paragraph(params string[] cells)
+    {
+        Room(RowHeight);
+        var lines = cells.Select((c, i) => Wrapped(c, Width * _columns[i].Share - 4).ToList()).ToList();
+        for (var line = 0; line < lines.Max(l => l.Count); line++)
+        {
+            Room(LineHeight);
+            var x = Margin;
+            for (var i = 0; i < _columns.Length; i++)
+            {
+                var width = Width * _columns[i].Share;
+                if (line < lines[i].Count)
+                {
+                    var place = new XRect(x + 2, _y, width - 4, LineHeight);
+                    _page!.DrawString(lines[i][line], _plain, XBrushes.Black, place, XStringFormats.CenterLeft);
+                }
+
+                x += width;
+            }
+
+            _y += LineHeight;
+        }
+
+        _page!.DrawLine(XPens.LightGray, Margin, _y + 1, Margin + Width, _y + 1);
+        _y += 3;
     }
 
     public void Dispose() => _document.Dispose();
@@ -140,13 +170,9 @@ internal sealed class TablePdf : IDisposable
         _y += RowHeight;
     }
 
-    private string Fitted(string text, double width)
-    {
-        while (text.Length > 1 && _page!.MeasureString(text, _plain).Width > width)
-        {
-            text = text[..^2] + "…";
-        }
+    private IEnumerable<string> Wrapped(string text, double width) => TextWrap.Lines(text, width, WidthOf);
 
-        return text;
-    }
+    private string Fitted(string text, double width) => TextWrap.Fitted(text, width, WidthOf);
+
+    private double WidthOf(string text) => _page!.MeasureString(text, _plain).Width;
 }

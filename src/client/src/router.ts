@@ -44,6 +44,13 @@ export const router = createRouter({
       meta: { title: 'Repair and close out' },
     },
     {
+      path: '/jobs/:id/report',
+      name: 'report',
+      component: () => import('./views/report/ReportView.vue'),
+      props: true,
+      meta: { title: 'Job report' },
+    },
+    {
       path: '/logbook',
       name: 'logbook',
       component: () => import('./views/logbook/LogbookView.vue'),

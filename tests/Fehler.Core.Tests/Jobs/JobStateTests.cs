@@ -67,7 +67,7 @@ public class JobStateTests
         JournalEntry[] entries =
         [
             new Repair("S1", "replaced", []),
-            .. RestoreList.Of(Circuit).Select(i => new Restored(i.Id)),
+            .. RestoreList.Of(JobState.Of(Circuit.Compiled(), [])).Select(i => new Restored(i.Id)),
             .. Circuit.Compiled().FunctionTest.Steps.Select(s => new FunctionTested(s.Id, true, s.Expected)),
         ];
         After(entries).Refuse(new Closed(CloseOutcome.RepairedAndProved)).ShouldBeNull();

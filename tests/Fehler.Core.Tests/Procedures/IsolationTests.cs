@@ -57,5 +57,8 @@ public class IsolationTests
 
     [Fact]
     public void The_list_to_restore_covers_wires_earth_tools_covers_and_locks() =>
-        RestoreList.Of(Starters.LineToNeutral).Select(i => i.Id).ShouldBe(["wires", "earth", "tools", "covers", "locks"]);
+        RestoreList
+            .Of(JobState.Of(Starters.LineToNeutral.Compiled(), []))
+            .Select(i => i.Id)
+            .ShouldBe(["wires", "earth", "tools", "covers", "locks"]);
 }

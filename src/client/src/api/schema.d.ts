@@ -78,6 +78,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/circuits/{id}/label.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A QR code that opens this circuit */
+        get: operations["circuitLabelSvg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A sheet of labels: each enclosure, then its circuits
+         * @description 'area' and 'enclosure' narrow it; paper=letter for Letter, otherwise A4. At most 400 circuits.
+         */
+        get: operations["labelSheetPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits": {
         parameters: {
             query?: never;
@@ -87,7 +124,7 @@ export interface paths {
         };
         /**
          * The register, page by page
-         * @description 'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs or lastFault; 'take' at most 200.
+         * @description 'search' words all have to occur; 'sort' is area (default), tag, openJob, jobs, recentJobs or lastFault; 'take' at most 200. 'show' is all, notInOrder (an open job, or handed over) or comingBack (several jobs within a year).
          */
         get: operations["listCircuits"];
         put?: never;
@@ -96,6 +133,40 @@ export interface paths {
          * @description 'from' is the name of the file; a wiring list that does not say its designation gets it from there.
          */
         post: operations["importCircuit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the register can be narrowed to */
+        get: operations["listCircuitChoices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the newest version of a circuit in again under another designation, as the start of its twin */
+        post: operations["copyCircuit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -301,7 +372,7 @@ export interface paths {
         };
         /**
          * The logbook, page by page
-         * @description 'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200.
+         * @description 'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200. 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26.
          */
         get: operations["listJobs"];
         put?: never;
@@ -557,6 +628,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A job as somebody reads it who was not there */
+        get: operations["getJobReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/report.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The report as pages; paper=letter for Letter, otherwise A4 */
+        get: operations["jobReportPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/jobs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The logbook as CSV, narrowed as the list is
+         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26.
+         */
+        get: operations["jobsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every reading of the jobs that the filters leave, as CSV
+         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26.
+         */
+        get: operations["readingsCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bundle": {
         parameters: {
             query?: never;
@@ -740,6 +885,10 @@ export interface components {
             groups: components["schemas"]["SymptomGroupView"][];
             circumstances: components["schemas"]["CircumstanceInWords"][];
         };
+        CircuitChoices: {
+            areas: string[];
+            enclosures: string[];
+        };
         CircuitEdit: components["schemas"]["CircuitEditInsertBeside"] | components["schemas"]["CircuitEditRemovePart"] | components["schemas"]["CircuitEditRenameDevice"] | components["schemas"]["CircuitEditRenameContact"] | components["schemas"]["CircuitEditRenumberWire"] | components["schemas"]["CircuitEditSetParameter"] | components["schemas"]["CircuitEditDescribeDevice"] | components["schemas"]["CircuitEditSetPlace"] | components["schemas"]["CircuitEditRouteChained"] | components["schemas"]["CircuitEditRouteOverStrip"] | components["schemas"]["CircuitEditMoveEnd"] | components["schemas"]["CircuitEditDescribeCircuit"];
         CircuitEditDescribeCircuit: {
             /** @enum {string} */
@@ -844,6 +993,9 @@ export interface components {
             lastFault: null | string;
             /** Format: date-time */
             lastJobAt: null | string;
+            /** Format: int32 */
+            recentJobs: number;
+            isHandedOver: boolean;
         };
         CircuitView: {
             /** Format: uuid */
@@ -885,6 +1037,10 @@ export interface components {
             /** Format: double */
             squareMillimetres: number;
             ohms?: components["schemas"]["Ohms"];
+        };
+        CopyCircuit: {
+            tag: string;
+            title: null | string;
         };
         CrossReference: {
             contact: string;
@@ -1053,9 +1209,32 @@ export interface components {
             entries: number;
             origin: string;
         };
+        JobReport: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            circuitId: string;
+            circuitTag: string;
+            circuitTitle: string;
+            area: string;
+            enclosure: string;
+            /** Format: int32 */
+            circuitVersion: number;
+            title: string;
+            /** Format: date-time */
+            openedAt: string;
+            /** Format: date-time */
+            closedAt: null | string;
+            story: components["schemas"]["JobStory"];
+        };
         JobScreen: {
             job: components["schemas"]["JobView"];
             diagnosis: null | components["schemas"]["DiagnosisView"];
+        };
+        JobStory: {
+            outcome: string[];
+            leftovers: string[];
+            chapters: components["schemas"]["StoryChapter"][];
         };
         JobView: {
             /** Format: uuid */
@@ -1861,6 +2040,19 @@ export interface components {
              */
             seconds: number;
         };
+        StoryChapter: {
+            title: string;
+            lines: components["schemas"]["StoryLine"][];
+        };
+        StoryLine: {
+            /** Format: int32 */
+            sequence: number;
+            /** Format: date-time */
+            at: string;
+            who: string;
+            text: string;
+            struck: string;
+        };
         /** Format: binary */
         Stream: string;
         SuspectView: {
@@ -2137,6 +2329,50 @@ export interface operations {
             };
         };
     };
+    circuitLabelSvg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    labelSheetPdf: {
+        parameters: {
+            query?: {
+                area?: string;
+                enclosure?: string;
+                paper?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     listCircuits: {
         parameters: {
             query?: {
@@ -2145,6 +2381,9 @@ export interface operations {
                 descending?: boolean;
                 skip?: number;
                 take?: number;
+                show?: string;
+                area?: string;
+                enclosure?: string;
             };
             header?: never;
             path?: never;
@@ -2186,6 +2425,79 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listCircuitChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitChoices"];
+                };
+            };
+        };
+    };
+    copyCircuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyCircuit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2515,17 +2827,11 @@ export interface operations {
                 descending?: boolean;
                 skip?: number;
                 take?: number;
-                /** @description all, open or closed; all when absent */
                 show?: string;
-                /** @description Area of the circuit */
                 area?: string;
-                /** @description repairedAndProved, nothingFound or handedOver */
                 outcome?: string;
-                /** @description Somebody who made an entry */
                 who?: string;
-                /** @description Opened on this day or later, 2026-11-26 */
                 from?: string;
-                /** @description Opened on this day or earlier */
                 until?: string;
             };
             header?: never;
@@ -3023,6 +3329,117 @@ export interface operations {
         responses: {
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getJobReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jobReportPdf: {
+        parameters: {
+            query?: {
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jobsCsv: {
+        parameters: {
+            query?: {
+                search?: string;
+                show?: string;
+                area?: string;
+                outcome?: string;
+                who?: string;
+                from?: string;
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    readingsCsv: {
+        parameters: {
+            query?: {
+                search?: string;
+                show?: string;
+                area?: string;
+                outcome?: string;
+                who?: string;
+                from?: string;
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -15,6 +15,7 @@ import { outcomeWords, when } from '@/components/format'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import OperatePanel from '@/drawing/OperatePanel.vue'
 import BenchCheck from './BenchCheck.vue'
+import TwinDialog from './TwinDialog.vue'
 import CallDialog from './CallDialog.vue'
 import ReadingSheet from './ReadingSheet.vue'
 import TerminalPlan from './TerminalPlan.vue'
@@ -64,6 +65,7 @@ async function moreJobs() {
 const simulate = async (steps: Step[]) =>
   need(await api.POST('/api/circuits/{id}/operate', { params: { path: { id: props.id } }, body: { steps } }))
 
+const isTwin = ref(false)
 const openJob = () => jobs.value.find((j) => !j.closedAt)
 </script>
 
@@ -93,6 +95,12 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           <RouterLink class="quiet" :to="`/circuits/${id}/set-up`"
             ><i class="pi pi-pencil" aria-hidden="true" /> Change the circuit</RouterLink
           >
+          <button type="button" class="quiet" @click="isTwin = true">
+            <i class="pi pi-clone" aria-hidden="true" /> Copy as a twin
+          </button>
+          <a class="quiet" :href="`/api/circuits/${id}/label.svg`" target="_blank"
+            ><i class="pi pi-qrcode" aria-hidden="true" /> Door code</a
+          >
           <a class="quiet" :href="`/api/circuits/${id}/file`"
             ><i class="pi pi-file-export" aria-hidden="true" /> Circuit file</a
           >
@@ -107,6 +115,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           >
         </div>
       </div>
+      <TwinDialog :id="id" :visible="isTwin" :tag="circuit.tag" :title="circuit.title" @close="isTwin = false" />
       <section v-if="left" class="left" role="alert">
         <h2><i class="pi pi-exclamation-triangle" aria-hidden="true" /> Handed over, not as it should be</h2>
         <ul>
@@ -185,7 +194,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
             <p v-if="jobs.length === 0">No job has been recorded on this circuit.</p>
             <ul class="history">
               <li v-for="job in jobs" :key="job.id" class="sheet">
-                <RouterLink :to="`/jobs/${job.id}`">
+                <RouterLink :to="job.closedAt ? `/jobs/${job.id}/report` : `/jobs/${job.id}`">
                   <span class="figures">{{ when(job.openedAt) }}</span> {{ job.title }}
                 </RouterLink>
                 <div>{{ job.foundText ?? 'no finding' }}</div>

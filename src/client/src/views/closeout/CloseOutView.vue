@@ -153,6 +153,7 @@ async function close() {
             .map((e) => e.text)
             .join(' ')
         }}
+        <RouterLink :to="`/jobs/${id}/report`">Read or print the report</RouterLink>
       </p>
       <template v-else>
         <section class="sheet block">

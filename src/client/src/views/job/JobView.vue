@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { api, need, type Entry, type Proposal, type Step } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { useJob } from '@/composables/useJob'
+import { useReadingsDrawn } from '@/composables/useReadingsDrawn'
 import { useLeads } from '@/composables/useLeads'
 import { useTrying } from '@/composables/useTrying'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
@@ -87,14 +88,7 @@ const suspicion = computed(() =>
 /** Every device drawn as it was seen to stand; what is written beside it is the suspicion. */
 const standing = computed(() => diagnosis.value && { ...diagnosis.value.standing, seen: {} })
 const lifted = computed(() => job.value?.lifted.map((l) => l.conductor) ?? [])
-/** The latest reading at each terminal against the return, as the drawing shows it: with what was held meanwhile. */
-const readings = computed(() => {
-  const latest = new Map<string, string>()
-  for (const row of job.value?.entries ?? [])
-    if (!row.struck && row.entry.type === 'reading' && row.entry.to === reference.value)
-      latest.set(row.entry.from, [row.shown, ...row.entry.held.map((h) => `(${h.device})`)].join(' '))
-  return [...latest].map(([terminal, text]) => ({ terminal, text }))
-})
+const readings = useReadingsDrawn(job, circuit)
 
 async function add(entry: Entry) {
   if (entry.type !== 'operation') return void (await recordHere(entry))

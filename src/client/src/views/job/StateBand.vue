@@ -105,7 +105,15 @@ defineExpose({ ask })
         @click="lock"
       />
       <Button
-        v-if="!job.isClosed"
+        v-if="job.isClosed"
+        label="Report"
+        icon="pi pi-file"
+        severity="contrast"
+        variant="outlined"
+        @click="router.push(`/jobs/${job.id}/report`)"
+      />
+      <Button
+        v-else
         label="Repair and close out"
         icon="pi pi-check-square"
         severity="contrast"

@@ -30,18 +30,21 @@ const choices = [
   { label: 'Open', value: 'open' },
   { label: 'Closed', value: 'closed' },
 ]
+const narrowed = () => ({
+  show: which.value,
+  area: area.value || undefined,
+  outcome: outcome.value || undefined,
+  who: person.value || undefined,
+  from: from.value || undefined,
+  until: until.value || undefined,
+})
 const { rows, page, problem, loading, search, order, turn, sortBy } = usePagedList<Schemas['JobListItem']>(
   (query) =>
     api.GET('/api/jobs', {
       params: {
         query: {
           ...query,
-          show: which.value,
-          area: area.value || undefined,
-          outcome: outcome.value || undefined,
-          who: person.value || undefined,
-          from: from.value || undefined,
-          until: until.value || undefined,
+          ...narrowed(),
         },
       },
     }),
@@ -54,6 +57,14 @@ onMounted(async () => {
   choicesOf.value = (await api.GET('/api/jobs/choices').catch(() => undefined))?.data
 })
 const isNarrowed = computed(() => !!(area.value || outcome.value || person.value || from.value || until.value))
+/** What is closed is read, what is open is worked on. */
+const pageOf = (job: Schemas['JobListItem']) => (job.closedAt ? `/jobs/${job.id}/report` : `/jobs/${job.id}`)
+/** The same jobs as they stand in the list, for a spreadsheet. */
+const taken = computed(() =>
+  new URLSearchParams(
+    Object.entries({ ...narrowed(), search: search.value }).filter((x): x is [string, string] => !!x[1]),
+  ).toString(),
+)
 function widen() {
   area.value = outcome.value = person.value = null
   from.value = until.value = ''
@@ -101,6 +112,10 @@ function widen() {
       <label>from <InputText v-model="from" type="date" /></label>
       <label>until <InputText v-model="until" type="date" /></label>
       <Button v-if="isNarrowed" label="All again" text @click="widen" />
+      <span class="out no-print">
+        <a :href="`/api/jobs/jobs.csv?${taken}`"><i class="pi pi-table" aria-hidden="true" /> These jobs, CSV</a>
+        <a :href="`/api/jobs/readings.csv?${taken}`">Their readings, CSV</a>
+      </span>
     </div>
     <PageProblem :text="problem" />
     <p v-if="!page && !problem">Fetching the logbook…</p>
@@ -120,7 +135,7 @@ function widen() {
       class="sheet list"
       @page="turn($event.first)"
       @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
-      @row-click="router.push(`/jobs/${$event.data.id}`)"
+      @row-click="router.push(pageOf($event.data))"
     >
       <template #empty>No job matches.</template>
       <Column field="openedAt" header="Opened" sortable class="figures">
@@ -134,7 +149,7 @@ function widen() {
       </Column>
       <Column field="title" header="Complaint" sortable>
         <template #body="{ data }">
-          <RouterLink :to="`/jobs/${data.id}`">{{ data.title }}</RouterLink>
+          <RouterLink :to="pageOf(data)">{{ data.title }}</RouterLink>
         </template>
       </Column>
       <Column field="foundText" header="Found" sortable>
@@ -170,6 +185,18 @@ function widen() {
 }
 .narrow {
   margin-bottom: 0.8rem;
+}
+.out {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1rem;
+  margin-left: auto;
+}
+.out a {
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 44px;
 }
 .list {
   overflow-x: auto;

@@ -3,16 +3,46 @@ import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import InputText from 'primevue/inputtext'
-import { ref } from 'vue'
-import { useRouter } from 'vue-router'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { api, need, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { when } from '@/components/format'
 import { usePagedList } from '@/composables/usePagedList'
 
 const router = useRouter()
+const route = useRoute()
+const show = ref<'all' | 'notInOrder' | 'comingBack'>('all')
+const area = ref<string | null>(null)
+// The code on a panel door opens what is in it.
+const enclosure = ref<string | null>(route.query.enclosure ? String(route.query.enclosure) : null)
+const choices = ref<Schemas['CircuitChoices']>()
+const narrowed = () => ({
+  show: show.value,
+  area: area.value || undefined,
+  enclosure: enclosure.value || undefined,
+})
 const { rows, page, problem, loading, search, order, load, turn, sortBy } = usePagedList<Schemas['CircuitListItem']>(
-  (query) => api.GET('/api/circuits', { params: { query } }),
+  (query) => api.GET('/api/circuits', { params: { query: { ...query, ...narrowed() } } }),
+)
+watch([area, enclosure], () => turn(0))
+// Who asks what comes back asks for the worst first.
+watch(show, (now) => (now === 'comingBack' ? sortBy('recentJobs', true) : turn(0)))
+onMounted(async () => {
+  choices.value = (await api.GET('/api/circuits/choices').catch(() => undefined))?.data
+})
+const isNarrowed = computed(() => show.value !== 'all' || !!area.value || !!enclosure.value)
+function widen() {
+  show.value = 'all'
+  area.value = enclosure.value = null
+}
+const labels = computed(
+  () =>
+    `/api/labels.pdf?${new URLSearchParams(
+      Object.entries({ area: area.value, enclosure: enclosure.value }).filter((x): x is [string, string] => !!x[1]),
+    )}`,
 )
 const notice = ref('')
 const input = ref<HTMLInputElement>()
@@ -94,10 +124,37 @@ async function importFile(event: Event) {
       <a class="import" href="/api/bundle"><i class="pi pi-box" aria-hidden="true" /> Save all to a bundle</a>
       <Button label="Set up a circuit" icon="pi pi-plus" @click="router.push('/set-up')" />
     </div>
+    <div class="narrow row" role="group" aria-label="Narrow the register">
+      <SelectButton
+        v-model="show"
+        :options="[
+          { label: 'All', value: 'all' },
+          { label: 'Not in order', value: 'notInOrder' },
+          { label: 'Coming back', value: 'comingBack' },
+        ]"
+        option-label="label"
+        option-value="value"
+        :allow-empty="false"
+        aria-label="Which circuits"
+      />
+      <Select v-model="area" :options="choices?.areas ?? []" placeholder="Any area" show-clear aria-label="Area" />
+      <Select
+        v-model="enclosure"
+        :options="choices?.enclosures ?? []"
+        placeholder="Any enclosure"
+        show-clear
+        filter
+        aria-label="Enclosure"
+      />
+      <Button v-if="isNarrowed" label="All again" text @click="widen" />
+      <a :href="labels" class="labels no-print"
+        ><i class="pi pi-qrcode" aria-hidden="true" /> Labels for the doors, PDF</a
+      >
+    </div>
     <PageProblem :text="problem" />
     <p v-if="notice" role="status">{{ notice }}</p>
     <p v-if="!page && !problem">Fetching the register…</p>
-    <p v-else-if="page?.total === 0 && !search">
+    <p v-else-if="page?.total === 0 && !search && !isNarrowed">
       No circuits yet. Bring in a circuit file; its format is described in docs/formats, and
       <code>./fehler demo</code> starts with an invented sawmill.
     </p>
@@ -120,7 +177,10 @@ async function importFile(event: Event) {
       @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
       @row-click="router.push(`/circuits/${$event.data.id}`)"
     >
-      <template #empty>Nothing in the register matches “{{ search }}”.</template>
+      <template #empty
+        >Nothing in the register matches{{ search ? ` “${search}”` : ''
+        }}{{ isNarrowed ? ' what it is narrowed to' : '' }}.</template
+      >
       <Column field="tag" header="Circuit" sortable>
         <template #body="{ data }">
           <RouterLink :to="`/circuits/${data.id}`" class="tag">{{ data.tag }}</RouterLink>
@@ -138,10 +198,18 @@ async function importFile(event: Event) {
           <RouterLink v-if="data.openJob" :to="`/jobs/${data.openJob}`" class="down" @click.stop>
             <i class="pi pi-wrench" aria-hidden="true" /> open job
           </RouterLink>
+          <strong v-else-if="data.isHandedOver" class="left"
+            ><i class="pi pi-exclamation-triangle" aria-hidden="true" /> handed over</strong
+          >
           <span v-else class="faint">no open job</span>
         </template>
       </Column>
-      <Column field="jobs" header="Jobs" sortable class="figures" />
+      <Column field="recentJobs" header="Jobs" sortable class="figures">
+        <template #body="{ data }">
+          {{ data.jobs }}
+          <div v-if="data.recentJobs > 1" class="faint">{{ data.recentJobs }} within a year</div>
+        </template>
+      </Column>
       <Column field="lastFault" header="Last found" sortable class="wide">
         <template #body="{ data }">
           {{ data.lastFault ?? '–' }}
@@ -192,6 +260,19 @@ async function importFile(event: Event) {
   min-height: 44px;
   font-weight: 600;
   color: var(--doubt);
+}
+.narrow {
+  margin-bottom: 0.8rem;
+}
+.labels {
+  display: inline-flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 44px;
+  margin-left: auto;
+}
+.left {
+  color: var(--live);
 }
 .list {
   overflow-x: auto;

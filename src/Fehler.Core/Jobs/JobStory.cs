@@ -1,0 +1,125 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Jobs;
+
+/// <summary>A line of a job's story.</summary>
+/// <param name="Sequence">Number of the entry in the journal.</param>
+/// <param name="At">When.</param>
+/// <param name="Who">By whom; may be empty.</param>
+/// <param name="Text">What, as a colleague would say it.</param>
+/// <param name="Struck">Why it no longer counts; empty for one that does.</param>
+public sealed record StoryLine(int Sequence, DateTimeOffset At, string Who, string Text, string Struck);
+
+/// <summary>A part of a job's story: what was reported, how it was searched, what was found.</summary>
+public sealed record StoryChapter(string Title, ImmutableArray<StoryLine> Lines);
+
+/// <summary>
+/// A job as somebody reads it who was not there: what came of it first, then what was reported, how it was searched, what was found and
+/// done, how that was proved, and how the circuit was left.
+/// </summary>
+/// <param name="Outcome">What came of it, in sentences: the finding, the repair, the proof, the time.</param>
+/// <param name="Leftovers">What was left that somebody has to know of.</param>
+/// <param name="Chapters">The journal by what its entries are about; within a chapter in order.</param>
+public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<string> Leftovers, ImmutableArray<StoryChapter> Chapters)
+{
+    private static readonly (string Title, Func<JournalEntry, bool> Is)[] Parts =
+    [
+        ("Reported", e => e is Complaint or Told),
+        (
+            "Searched",
+            e =>
+                e
+                    is OperationSeen
+                        or LookSeen
+                        or Reading
+                        or MeterChecked
+                        or ConductorsCounted
+                        or Tightened
+                        or WireLifted
+                        or WireLanded
+                        or LiveWorkAcknowledged
+                        or Isolated
+                        or ProvedDead
+                        or LockHung
+                        or LockTaken
+                        or Energised
+                        or CarriedIn
+        ),
+        ("Found", e => e is Finding),
+        ("Repaired", e => e is Repair),
+        ("Proved", e => e is FunctionTested or Restored),
+        ("Notes", e => e is Note),
+        ("Closed", e => e is Closed),
+    ];
+
+    /// <summary>The story of a journal.</summary>
+    public static JobStory Of(JobState job)
+    {
+        var struck = job.Entries.OfType<StruckOut>().GroupBy(s => s.Entry).ToDictionary(g => g.Key, g => g.First().Reason);
+        StoryLine Line(JournalEntry e) =>
+            new(
+                e.Sequence,
+                e.At,
+                e.Who,
+                Text(job, e),
+                !struck.TryGetValue(e.Id, out var reason)
+                    ? job.Void.Contains(e.Id)
+                        ? "the meter was found wrong"
+                        : ""
+                    : reason.Length > 0
+                        ? reason
+                        : "struck out"
+            );
+        return new JobStory(
+            [.. OutcomeOf(job)],
+            job.Leftovers,
+            [.. Parts.Select(p => new StoryChapter(p.Title, [.. job.Entries.Where(p.Is).Select(Line)])).Where(c => !c.Lines.IsEmpty)]
+        );
+    }
+
+    private static IEnumerable<string> OutcomeOf(JobState job)
+    {
+        if (job.LastFinding is { Unit.Length: > 0 } found)
+        {
+            yield return $"Found: {(found.Text.Length > 0 ? found.Text : found.Unit)}{Place(job.Circuit, found.Unit)}.";
+        }
+
+        foreach (var repair in job.Repairs)
+        {
+            yield return $"Repaired: {repair.Unit}, {repair.Action}{(repair.Parts.IsEmpty ? "" : $"; parts: {string.Join(", ", repair.Parts)}")}"
+                + $"{(repair.Cause.Length > 0 ? $"; cause: {repair.Cause}" : "")}"
+                + $"{(repair.Minutes > 0 ? FormattableString.Invariant($"; {repair.Minutes:0} min") : "")}.";
+        }
+
+        var steps = job.Compiled.FunctionTest.Steps;
+        if (job.FunctionTest.Count > 0)
+        {
+            var passed = steps.Count(s => job.FunctionTest.GetValueOrDefault(s.Id));
+            yield return $"Function test: {passed} of {steps.Length} steps passed.";
+        }
+
+        yield return job.Closing is { } closing
+            ? $"Closed: {EntryWords.Of(closing.Outcome)}{(closing.Text.Length > 0 ? $", {closing.Text}" : "")}"
+                + $"{(closing.MinutesDown > 0 ? FormattableString.Invariant($"; {closing.MinutesDown:0} min down") : "")}."
+            : "The job is open.";
+    }
+
+    private static string Place(Circuit circuit, string unit) =>
+        circuit.FindDevice(unit) is { } device ? $" ({circuit.Location(device.Location).Name})" : "";
+
+    private static string Text(JobState job, JournalEntry entry) =>
+        entry is FunctionTested test && job.Compiled.FunctionTest.Find(test.Step) is { } step
+            ? $"{step.Title}: {(test.Passed ? "passed" : "FAILED")}"
+                + $"{(test.Passed || test.Seen.IsEmpty ? "" : $", seen: {string.Join(", ", test.Seen.Select(s => $"{s.Key} {s.Value}"))}")}"
+        : entry is Restored restored && RestoreList.Of(job).FirstOrDefault(i => i.Id == restored.Item) is { } item ? item.Text
+        : entry switch
+        {
+            // Under its own heading it needs no word in front.
+            Complaint complaint => complaint.Text,
+            Finding { Text.Length: > 0 } finding => finding.Text,
+            Note note => note.Text,
+            _ => EntryWords.Of(entry),
+        };
+}
