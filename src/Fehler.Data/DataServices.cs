@@ -14,6 +14,7 @@ public static class DataServices
             .AddDbContext<FehlerDb>(o => o.UseSqlite(DatabaseFile.ConnectionString(database)))
             .AddSingleton(new CompiledCircuits(circuitBytes))
             .AddSingleton<Turns>()
+            .AddSingleton<JobNews>()
             .AddSingleton(TimeProvider.System)
             .AddScoped<CircuitStore>()
             .AddScoped<JobStore>()

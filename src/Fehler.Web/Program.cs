@@ -50,6 +50,7 @@ app.UseOutputCache();
 app.MapOpenApi("/api/openapi.json").CacheOutput(p => p.Expire(TimeSpan.FromDays(365)));
 app.MapCircuits();
 app.MapJobs();
+app.MapJobEvents();
 app.MapDiagnosis();
 app.MapSetup();
 app.MapOperation();

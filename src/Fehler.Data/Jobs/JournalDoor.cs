@@ -38,7 +38,7 @@ public sealed record CarriedJob(int Entries, IReadOnlyList<string> SetAside);
 /// it,
 /// and brings what lists and learning need up to date in the same transaction.
 /// </summary>
-public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuits, Turns turns, TimeProvider time)
+public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuits, Turns turns, JobNews news, TimeProvider time)
 {
     /// <summary>
     /// Opens a job on the newest version of a circuit with its complaint as the first entry; null when there is no such circuit.
@@ -149,6 +149,7 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         db.Journal.Add(ToRow(jobId, stamped));
         Project(row, after, stamped.Sequence);
         await SaveAsync(row, stamped is Finding or Closed or StruckOut, cancellation);
+        news.Tell(jobId, row.EntryCount);
         return new DoorAnswer.Recorded(job with { Row = row, State = after }, stamped.Sequence, false);
     }
 
@@ -255,6 +256,7 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         db.Journal.AddRange(added.Select(e => ToRow(record.Id, e)));
         Project(row, state, state.Entries.Length);
         await SaveAsync(row, true, cancellation);
+        news.Tell(record.Id, row.EntryCount);
         db.ChangeTracker.Clear();
         return new CarriedJob(added.Count, setAside);
     }

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/jobs/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The number of journal entries as server-sent events: at once when it grows, and every four seconds */
+        get: operations["listenToJob"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/diagnosis": {
         parameters: {
             query?: never;
@@ -2031,6 +2048,13 @@ export interface components {
             references: components["schemas"]["ReferenceView"][];
             couplings: components["schemas"]["DrawnCoupling"][];
         };
+        SseItemOfint: {
+            /** Format: int32 */
+            data?: number;
+            eventType?: string;
+            eventId?: null | string;
+            reconnectionInterval?: null | string;
+        };
         Step: {
             device: string;
             position: string;
@@ -2134,6 +2158,37 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    listenToJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseItemOfint"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     getDiagnosis: {
         parameters: {
             query?: {

@@ -1,5 +1,6 @@
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, need, type Circuit, type Diagnosis, type Entry, type Job } from '@/api/client'
+import { useNews } from './useNews'
 import { useOutbox, type Wish } from './useOutbox'
 import { useSettings } from './useSettings'
 
@@ -18,7 +19,6 @@ export function useJob(id: string) {
   const problem = ref('')
   const outbox = useOutbox(id)
   const { strategy, without, learn, school } = useSettings()
-  let timer: ReturnType<typeof setInterval> | undefined
   let asked = 0
   let shown = 0
 
@@ -108,15 +108,11 @@ export function useJob(id: string) {
     return answer?.data?.question ?? undefined
   }
 
-  async function lookForNews() {
-    if (document.hidden || outbox.mine.value.some((w) => !w.refused)) return
-    try {
-      const sequence = need(await api.GET('/api/jobs/{id}/sequence', { params: { path: { id } } }))
-      outbox.offline.value = false
-      if (sequence !== job.value?.sequence) await load()
-    } catch {
-      outbox.offline.value = true
-    }
+  /** What the service says of the journal's length: another screen's entries are fetched, one's own come with their answers. */
+  function heard(sequence: number) {
+    outbox.offline.value = false
+    if (sequence !== job.value?.sequence && !outbox.mine.value.some((w) => !w.refused))
+      void load().catch(() => undefined)
   }
 
   const told = (promise: Promise<unknown>) => void promise.catch((e: Error) => (problem.value = e.message))
@@ -127,9 +123,8 @@ export function useJob(id: string) {
   onMounted(() => {
     told(load())
     told(outbox.send())
-    timer = setInterval(() => void lookForNews(), 3000)
   })
-  onBeforeUnmount(() => clearInterval(timer))
+  useNews(`/api/jobs/${id}/events`, heard, () => (outbox.offline.value = true))
 
   return {
     job,
