@@ -71,6 +71,9 @@ public sealed class AccessibilityTests : IDisposable
             ("job", $"/jobs/{job}", "First: agree to live tests"),
             ("close-out", $"/jobs/{job}/close-out", "Function test"),
             ("logbook", "/logbook", "Complaint"),
+            ("report", $"/jobs/{job}/report", "Reported"),
+            ("bench check", $"/circuits/{open.GetProperty("id").GetString()}?tab=bench", "Every component by itself"),
+            ("set-up", "/set-up", "Set up"),
         ];
     }
 }

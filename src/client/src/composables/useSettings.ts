@@ -11,6 +11,8 @@ const without = useLocalStorage<string[]>('fehler.without', [])
 const learn = useLocalStorage('fehler.learn', true)
 /** This person measures volts with a two-pole tester, or at the meter's low-impedance setting. */
 const lowImpedance = useLocalStorage('fehler.lowImpedance', false)
+/** Readings are typed on keys of the page's own, large enough for gloves; where there is no mouse from the start. */
+const pad = useLocalStorage('fehler.pad', window.matchMedia?.('(pointer: coarse)').matches ?? false)
 const strategy = useLocalStorage<'mostTelling' | 'fromSupply' | 'deadFirst' | 'halving'>(
   'fehler.strategy',
   'mostTelling',
@@ -23,5 +25,5 @@ watchEffect(() => document.documentElement.classList.toggle('dark', isDark.value
 
 /** Choices of this browser: who works here, light or dark, way of working, school of symbols. */
 export function useSettings() {
-  return { asking, learn, lowImpedance, without, theme, who, strategy, school, isDark }
+  return { asking, learn, lowImpedance, pad, without, theme, who, strategy, school, isDark }
 }

@@ -8,8 +8,10 @@ import PageProblem from '@/components/PageProblem.vue'
 import { useJob } from '@/composables/useJob'
 import { useReadingsDrawn } from '@/composables/useReadingsDrawn'
 import { useLeads } from '@/composables/useLeads'
+import { useSettings } from '@/composables/useSettings'
 import { useTrying } from '@/composables/useTrying'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
+import { neighbour } from '@/drawing/neighbour'
 import { suspicionOf } from '@/drawing/suspicionShares'
 import KeysHelp from './KeysHelp.vue'
 import JournalList from './JournalList.vue'
@@ -38,6 +40,7 @@ const {
   letGo,
 } = useJob(props.id)
 const reference = computed(() => circuit.value?.reference)
+const { school } = useSettings()
 const leads = useLeads(job, diagnosis, reference)
 const { proposal, chosen, test, isOwn, moving, typing, isOvertaken } = leads
 const news = computed(() => (isOvertaken.value ? (job.value?.entries.at(-1)?.text ?? '') : ''))
@@ -105,7 +108,7 @@ const isInField = (event: KeyboardEvent) =>
 onKeyStroke('?', (e) => {
   if (!isInField(e)) help.value = true
 })
-onKeyStroke(['v', 'o', 'b', 's', 't', 'j', 'n', 'c'], (e) => {
+onKeyStroke(['v', 'o', 'b', 's', 't', 'j', 'n', 'c', 'l'], (e) => {
   if (isInField(e) || e.ctrlKey || e.metaKey || e.altKey) return
   const act: Record<string, () => void> = {
     v: () => leads.set({ quantity: 'volts' }),
@@ -116,10 +119,22 @@ onKeyStroke(['v', 'o', 'b', 's', 't', 'j', 'n', 'c'], (e) => {
     t: () => (panel.value = 'tried'),
     j: () => (panel.value = 'journal'),
     n: () => leads.choose((chosen.value + 1) % Math.max(1, diagnosis.value?.proposals.length ?? 1)),
+    l: () => (leads.moving.value = leads.moving.value === 1 ? 2 : 1),
     c: () => void router.push(`/jobs/${props.id}/close-out`),
   }
   e.preventDefault()
   act[e.key]?.()
+})
+const ways = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'left', ArrowRight: 'right' } as const
+onKeyStroke(Object.keys(ways), (e) => {
+  const field = e.target instanceof HTMLInputElement ? e.target : undefined
+  // In the meter's field they belong to what is typed; elsewhere to what has the focus.
+  const isFree = field ? field.classList.contains('value') && !field.value : e.target === document.body
+  if (!isFree || !test.value || isTrying.value || document.querySelector('[role=dialog]')) return
+  const from = leads.moving.value === 1 ? test.value.from : test.value.to
+  const next = neighbour(circuit.value!.sheets, school.value, from, ways[e.key as keyof typeof ways])
+  e.preventDefault()
+  if (next) leads.tap(next)
 })
 onKeyStroke('Escape', (e) => {
   // In a field it only leaves the field.

@@ -11,6 +11,10 @@ const visible = defineModel<boolean>('visible', { required: true })
     <dl class="keys">
       <dt>V, O, B</dt>
       <dd>volts, ohms, beep</dd>
+      <dt>Arrows</dt>
+      <dd>the lead to the next terminal that way, while nothing is typed</dd>
+      <dt>L</dt>
+      <dd>the other lead</dd>
       <dt>Tab, Enter</dt>
       <dd>to a terminal in the drawing, and put the lead there</dd>
       <dt>number, Enter</dt>

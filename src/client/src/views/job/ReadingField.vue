@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
+import { useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { Entry, Quantity, Step } from '@/api/client'
 import type { Typing } from '@/composables/useLeads'
 import { useSettings } from '@/composables/useSettings'
+import NumberPad from './NumberPad.vue'
 
 // What the meter shows, sent as it was typed: the service understands it, or says why not, here beside the field.
 const props = defineProps<{
@@ -17,7 +19,10 @@ const props = defineProps<{
   doubt: (entry: Entry) => Promise<string | undefined>
 }>()
 const emit = defineEmits<{ typing: [typing: Typing] }>()
-const { lowImpedance } = useSettings()
+const { lowImpedance, pad } = useSettings()
+/** On a small screen the keys come up under the thumb when the field is touched, and take it with them. */
+const isNarrow = useMediaQuery('(max-width: 999px)')
+const isRaised = ref(false)
 const text = ref('')
 const error = ref('')
 const question = ref('')
@@ -68,10 +73,14 @@ async function record(typed = text.value, isMeant = false) {
       freeEnd: freeEnd.value,
     } as Entry
     if (!isMeant) question.value = (await props.doubt(entry)) ?? ''
-    if (question.value) return void (text.value = typed)
+    if (question.value) {
+      isRaised.value = false
+      return void (text.value = typed)
+    }
     const refused = await props.send(entry)
     if (refused) error.value = refused
     else text.value = ''
+    isRaised.value = false
   } finally {
     sending.value = false
   }
@@ -92,20 +101,42 @@ watch(
 </script>
 
 <template>
-  <form class="entry" @submit.prevent="record()">
-    <InputText
-      ref="input"
+  <div class="keyed" :class="{ raised: isRaised }">
+    <p v-if="isRaised" class="figures at">{{ test.from }} – {{ test.to }}</p>
+    <form class="entry" @submit.prevent="record()">
+      <InputText
+        ref="input"
+        v-model="text"
+        class="figures value"
+        :invalid="!!error"
+        :inputmode="pad ? 'none' : 'text'"
+        autocomplete="off"
+        maxlength="40"
+        aria-label="What the meter shows"
+        placeholder="meter shows…"
+        @focus="isRaised = pad && isNarrow"
+      />
+      <Button type="submit" label="Record" :loading="sending" />
+      <Button
+        v-if="!isRaised"
+        type="button"
+        icon="pi pi-th-large"
+        severity="secondary"
+        variant="outlined"
+        :aria-pressed="pad"
+        aria-label="Number pad"
+        @click="pad = !pad"
+      />
+    </form>
+    <NumberPad
+      v-if="pad && (isRaised || !isNarrow)"
       v-model="text"
-      class="figures value"
-      :invalid="!!error"
-      inputmode="text"
-      autocomplete="off"
-      maxlength="40"
-      aria-label="What the meter shows"
-      placeholder="meter shows…"
+      :is-ohms="['ohms', 'insulation'].includes(test.quantity)"
+      :is-signed="test.quantity === 'dcVolts'"
+      :disabled="sending"
     />
-    <Button type="submit" label="Record" :loading="sending" />
-  </form>
+    <Button v-if="isRaised" label="Not now" text @click="isRaised = false" />
+  </div>
   <div class="touches">
     <Button
       v-for="touch in [...touches, 'not sure']"
@@ -152,6 +183,22 @@ watch(
   min-width: 0;
   font-size: 1.5rem;
   min-height: 52px;
+}
+.keyed {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.4rem;
+}
+.raised {
+  position: fixed;
+  z-index: 20;
+  inset: auto 0 0;
+  padding: 0.6rem;
+  background: var(--paper);
+  border-top: 3px solid var(--petrol);
+}
+.at {
+  margin: 0;
 }
 .touches {
   display: flex;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -7,6 +8,7 @@ import { useSettings } from '@/composables/useSettings'
 import LockDialog from './LockDialog.vue'
 import ProcedureDialog from './ProcedureDialog.vue'
 
+const isNarrow = useMediaQuery('(max-width: 700px)')
 const props = defineProps<{
   job: Job
   circuit: Circuit
@@ -114,7 +116,8 @@ defineExpose({ ask })
       />
       <Button
         v-else
-        label="Repair and close out"
+        :label="isNarrow ? 'Close out' : 'Repair and close out'"
+        aria-label="Repair and close out"
         icon="pi pi-check-square"
         severity="contrast"
         variant="outlined"
