@@ -51,6 +51,7 @@ app.MapOpenApi("/api/openapi.json").CacheOutput(p => p.Expire(TimeSpan.FromDays(
 app.MapCircuits();
 app.MapJobs();
 app.MapJobEvents();
+app.MapCorrections();
 app.MapDiagnosis();
 app.MapSetup();
 app.MapOperation();

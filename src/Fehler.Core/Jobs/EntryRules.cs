@@ -53,6 +53,7 @@ public static class EntryRules
             ConductorsCounted counted when IsNowhere(counted.Terminal) => "Say at which terminal they were counted.",
             ConductorsCounted { Found: < 0 or > Conductors } => $"Under one screw there are 0 to {Conductors} conductors.",
             CarriedIn => "That an entry was carried in is for the program to say.",
+            CircuitCorrected { What: null } => "Say how the panel differs.",
             _ => null,
         };
 
@@ -68,6 +69,7 @@ public static class EntryRules
         {
             Complaint complaint => TooLong(complaint.Text, Text, "The complaint"),
             Fehler.Core.Jobs.Note note => TooLong(note.Text, Note, "The note"),
+            CircuitCorrected corrected => TooLong(corrected.What, Text, "How the panel differs"),
             Told told => TooLong(told.Device, Text, "The device"),
             Finding finding => TooLong(finding.Text, Text, "The finding") ?? TooLong(finding.Unit + finding.Fault, Text, "The finding"),
             Repair repair => repair.Parts.Length > Parts

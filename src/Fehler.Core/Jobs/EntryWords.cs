@@ -32,6 +32,8 @@ public static class EntryWords
             WireLifted lifted => $"Lifted {lifted.Conductor} at {lifted.End}",
             WireLanded landed => $"Landed {landed.Conductor}",
             Tightened tightened => $"Screw of {tightened.Terminal}: {(tightened.WasLoose ? "was loose, tightened" : "tight")}",
+            CircuitCorrected corrected =>
+                $"The panel differs: {corrected.What} (circuit version {corrected.To}, before it {corrected.From})",
             ConductorsCounted counted => $"Conductors under {counted.Terminal}: {counted.Found}",
             MeterChecked check =>
                 $"Meter {(check.Meter.Length > 0 ? check.Meter + " " : "")}{(check.Good

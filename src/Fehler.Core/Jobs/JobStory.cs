@@ -46,6 +46,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
                         or LockTaken
                         or Energised
                         or CarriedIn
+                        or CircuitCorrected
         ),
         ("Found", e => e is Finding),
         ("Repaired", e => e is Repair),

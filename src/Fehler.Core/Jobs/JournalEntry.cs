@@ -24,6 +24,7 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(Reading), "reading")]
 [JsonDerivedType(typeof(ReadingAsTyped), "readingAsTyped")]
 [JsonDerivedType(typeof(CarriedIn), "carriedIn")]
+[JsonDerivedType(typeof(CircuitCorrected), "circuitCorrected")]
 [JsonDerivedType(typeof(WireLifted), "wireLifted")]
 [JsonDerivedType(typeof(WireLanded), "wireLanded")]
 [JsonDerivedType(typeof(Tightened), "tightened")]
@@ -218,6 +219,15 @@ public sealed record ReadingAsTyped(
 /// </summary>
 /// <param name="From">Where it comes from.</param>
 public sealed record CarriedIn(string From) : JournalEntry;
+
+/// <summary>
+/// The panel turned out to be built otherwise than it was described. The job goes on with another version of the circuit, and everything that
+/// was recorded is weighed on it; both versions are kept.
+/// </summary>
+/// <param name="From">Number of the version until here.</param>
+/// <param name="To">Number of the version from here on.</param>
+/// <param name="What">What differs, in words.</param>
+public sealed record CircuitCorrected(int From, int To, string What) : JournalEntry;
 
 /// <summary>A conductor was lifted off a terminal for a test.</summary>
 public sealed record WireLifted(string Conductor, TerminalId End) : JournalEntry;

@@ -29,6 +29,18 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
             : new FoundCircuit(row, row.LatestVersionId, row.LatestNumber, await CompiledAsync(row.LatestVersionId, cancellation));
     }
 
+    /// <summary>A version of a circuit by its number; null when there is none.</summary>
+    /// <exception cref="SetAsideException">Its description cannot be read any more.</exception>
+    public async Task<FoundCircuit?> FindAsync(Guid id, int number, CancellationToken cancellation)
+    {
+        var found = await db
+            .CircuitVersions.AsNoTracking()
+            .Where(v => v.CircuitId == id && v.Number == number)
+            .Join(db.Circuits.AsNoTracking(), v => v.CircuitId, c => c.Id, (v, c) => new { v.Id, Row = c })
+            .FirstOrDefaultAsync(cancellation);
+        return found is null ? null : new FoundCircuit(found.Row, found.Id, number, await CompiledAsync(found.Id, cancellation));
+    }
+
     /// <summary>A circuit version, compiled.</summary>
     /// <exception cref="SetAsideException">It cannot be read any more.</exception>
     public async Task<CompiledCircuit> CompiledAsync(Guid version, CancellationToken cancellation)

@@ -82,7 +82,11 @@ internal static class CircuitEndpoints
             .MapGet("schema", () => TypedResults.Content(CircuitSchema.Read().ToJsonString(), "application/schema+json"))
             .WithName("getCircuitSchema")
             .WithSummary("JSON Schema of the circuit file");
-        circuits.MapGet("{id:guid}", Get).WithName("getCircuit").WithSummary("A circuit with its drawing").ProducesProblem(404);
+        circuits
+            .MapGet("{id:guid}", Get)
+            .WithName("getCircuit")
+            .WithSummary("A circuit with its drawing: the newest version, or that of 'version'")
+            .ProducesProblem(404);
         circuits
             .MapGet("{id:guid}/file", File)
             .WithName("downloadCircuit")
@@ -197,9 +201,13 @@ internal static class CircuitEndpoints
 
     private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(
         Guid id,
+        int? version,
         CircuitStore store,
         CancellationToken cancellation
-    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ToView(id, found.Number)) : NoCircuit();
+    ) =>
+        (version is { } number ? await store.FindAsync(id, number, cancellation) : await store.FindAsync(id, cancellation)) is { } found
+            ? TypedResults.Ok(found.Compiled.ToView(id, found.Number))
+            : NoCircuit();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
         Guid id,

@@ -21,7 +21,7 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
     /// <summary>Longest that a diagnosis may take; the first of the largest circuit takes some three seconds.</summary>
     private static readonly TimeSpan Budget = TimeSpan.FromSeconds(60);
 
-    private readonly ConcurrentDictionary<Guid, DeskSession> _sessions = new();
+    private readonly ConcurrentDictionary<(Guid Job, Guid Version), DeskSession> _sessions = new();
     private long _done;
     private readonly SemaphoreSlim _processors = new(Math.Max(1, Environment.ProcessorCount));
 
@@ -40,7 +40,7 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
         CancellationToken cancellation
     )
     {
-        var session = _sessions.GetOrAdd(job.Row.Id, _ => new DeskSession(job.Compiled));
+        var session = _sessions.GetOrAdd((job.Row.Id, job.Row.CircuitVersionId), _ => new DeskSession(job.Compiled));
         session.LastUsed = Environment.TickCount64;
         var known = wish.Learn ? await session.HistoryAsync(history) : History.None;
         var work = session.Join(
@@ -65,7 +65,7 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
     /// <summary>What to ask before a reading counts that nothing explains; null for one that can be taken, or when there is no time for it.</summary>
     public async Task<string?> DoubtAsync(OpenedJob job, Reading reading, Func<Task<History>> history, CancellationToken cancellation)
     {
-        var session = _sessions.GetOrAdd(job.Row.Id, _ => new DeskSession(job.Compiled));
+        var session = _sessions.GetOrAdd((job.Row.Id, job.Row.CircuitVersionId), _ => new DeskSession(job.Compiled));
         session.LastUsed = Environment.TickCount64;
         var known = await session.HistoryAsync(history);
         if (!await session.Turn.WaitAsync(DoubtPatience, cancellation))

@@ -40,6 +40,7 @@ public class JournalJsonTests
                 "readingAsTyped",
                 new ReadingAsTyped(Quantity.Volts, TerminalId.Parse("KM1:A1"), TerminalId.Parse("KM1:A2"), [], "0,3 kV", "M-2")
             },
+            { "circuitCorrected", new CircuitCorrected(1, 2, "wire 5 is numbered 15") },
             { "carriedIn", new CarriedIn("panel 4") },
             { "wireLifted", new WireLifted("5.1", TerminalId.Parse("KM1:A1")) },
             { "told", new Told(Circumstance.Burnt, "KM1") },

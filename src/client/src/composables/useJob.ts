@@ -1,5 +1,5 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { api, need, type Circuit, type Diagnosis, type Entry, type Job } from '@/api/client'
+import { api, need, type Circuit, type Diagnosis, type Entry, type Job, type Schemas } from '@/api/client'
 import { useNews } from './useNews'
 import { useOutbox, type Wish } from './useOutbox'
 import { useSettings } from './useSettings'
@@ -18,7 +18,7 @@ export function useJob(id: string) {
   const sending = computed(() => onTheWay.value > 0)
   const problem = ref('')
   const outbox = useOutbox(id)
-  const { strategy, without, learn, school } = useSettings()
+  const { strategy, without, learn, school, who } = useSettings()
   let asked = 0
   let shown = 0
 
@@ -46,7 +46,11 @@ export function useJob(id: string) {
     try {
       const number = ++asked
       const screen = need(await api.GET('/api/jobs/{id}/screen', { params: { path: { id }, query: wish() } }))
-      circuit.value ??= need(await api.GET('/api/circuits/{id}', { params: { path: { id: screen.job.circuitId } } }))
+      // A panel that turned out otherwise goes on with another version of its circuit.
+      if (circuit.value?.version !== screen.job.circuitVersion)
+        circuit.value = need(await api.GET('/api/circuits/{id}', {
+            params: { path: { id: screen.job.circuitId }, query: { version: screen.job.circuitVersion } },
+          }))
       if (!show(number, screen.job, screen.diagnosis)) await diagnose()
     } finally {
       asking.value--
@@ -95,6 +99,17 @@ export function useJob(id: string) {
     return !refused
   }
 
+  /** The panel differs: the circuit is corrected and everything weighed again on it. Returns why not, or nothing. */
+  async function correct(edit: Schemas['CircuitEdit']): Promise<string | undefined> {
+    try {
+      need(await api.POST('/api/jobs/{id}/corrections', { params: { path: { id } }, body: { edit, who: who.value } }))
+      await load()
+      return undefined
+    } catch (error) {
+      return (error as Error).message
+    }
+  }
+
   /** What to ask before a reading is recorded that nothing explains; nothing when that cannot be found out now. */
   async function doubt(entry: Entry): Promise<string | undefined> {
     if (outbox.offline.value || outbox.mine.value.length) return undefined
@@ -135,6 +150,7 @@ export function useJob(id: string) {
     problem,
     record,
     doubt,
+    correct,
     recordHere,
     waiting: outbox.mine,
     offline: outbox.offline,

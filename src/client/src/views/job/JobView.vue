@@ -32,6 +32,7 @@ const {
   problem,
   record,
   doubt,
+  correct,
   recordHere,
   waiting,
   offline,
@@ -267,6 +268,7 @@ defineExpose({ id: toRef(props, 'id') })
       </div>
     </main>
     <WireDialog
+      :correct="correct"
       :wire="wire"
       :circuit="circuit"
       :job="job"

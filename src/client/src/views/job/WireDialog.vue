@@ -2,11 +2,18 @@
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import { computed } from 'vue'
-import type { Circuit, Entry, Job } from '@/api/client'
+import type { Circuit, Entry, Job, Schemas } from '@/api/client'
+import PanelDiffers from './PanelDiffers.vue'
 import WireRoute from '@/views/circuit/WireRoute.vue'
 
 /** A wire by its number: its route, to put a lead on an end, to lift it for a test, to try its screws. */
-const props = defineProps<{ wire: string; circuit: Circuit; job: Job; moving: 1 | 2 }>()
+const props = defineProps<{
+  wire: string
+  circuit: Circuit
+  job: Job
+  moving: 1 | 2
+  correct: (edit: Schemas['CircuitEdit']) => Promise<string | undefined>
+}>()
 const emit = defineEmits<{ close: []; terminal: [terminal: string]; entry: [entry: Entry] }>()
 
 const conductors = computed(() => props.circuit.conductors.filter((c) => c.wire === props.wire))
@@ -82,7 +89,8 @@ const tighten = (terminal: string, wasLoose: boolean) =>
           @click="tighten(end, wasLoose)"
         />
       </div>
-      <p v-if="!job.mayTouch" class="faint">Only on a circuit that is isolated and proved dead.</p>
+      <p v-if="!job.mayTouch" class="faint">Lifting and screws: only on a circuit that is isolated and proved dead.</p>
+      <PanelDiffers :wire="wire" :circuit="circuit" :correct="correct" @close="emit('close')" />
     </template>
   </Dialog>
 </template>

@@ -21,7 +21,11 @@ onMounted(async () => {
     const path = { params: { path: { id: props.id } } }
     report.value = need(await api.GET('/api/jobs/{id}/report', path))
     job.value = need(await api.GET('/api/jobs/{id}', path))
-    circuit.value = need(await api.GET('/api/circuits/{id}', { params: { path: { id: report.value.circuitId } } }))
+    circuit.value = need(
+      await api.GET('/api/circuits/{id}', {
+        params: { path: { id: report.value.circuitId }, query: { version: report.value.circuitVersion } },
+      }),
+    )
   } catch (error) {
     problem.value = (error as Error).message
   }
