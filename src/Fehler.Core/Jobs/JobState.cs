@@ -133,7 +133,10 @@ public sealed class JobState
             : OthersLocks(on.Who) is { Count: > 0 } others
                 ? $"{string.Join(" and ", others)} {(others.Count > 1 ? "have their locks" : "has a lock")} on it: only who hung a lock takes it off."
             : null,
-            StruckOut struck => Valid.Any(e => e.Id == struck.Entry) ? null : "There is no such entry, or it is struck out already.",
+            StruckOut struck => Valid.FirstOrDefault(e => e.Id == struck.Entry) is not { } meant
+                ? "There is no such entry, or it is struck out already."
+            : CanBeStruck(meant) ? null
+            : "What the job began with, where it came from and how its circuit was corrected stays; add a note instead.",
             Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done."
             : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more."
             : null,
@@ -155,6 +158,10 @@ public sealed class JobState
             _ => null,
         };
     }
+
+    /// <summary>Whether an entry can be struck out now: what the journal rests on cannot.</summary>
+    public bool CanBeStruck(JournalEntry entry) =>
+        Closing is null && entry is not (Complaint or StruckOut or CarriedIn or CircuitCorrected) && !Struck.Contains(entry.Id);
 
     private IEnumerable<Guid> VoidReadings()
     {

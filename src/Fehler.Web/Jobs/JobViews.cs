@@ -144,7 +144,7 @@ internal static class JobMapping
             EntryWords.Of(entry),
             entry is Reading reading ? ReadingText.Show(reading.Value, reading.Quantity) : "",
             state.Struck.Contains(entry.Id),
-            state.Closing is null && entry is not (Complaint or StruckOut or CarriedIn) && !state.Struck.Contains(entry.Id),
+            state.CanBeStruck(entry),
             state.Void.Contains(entry.Id)
         );
 

@@ -46,6 +46,15 @@ public class CorrectionTests
         Correction.Refuse(job, After(new RemovePart(part.ToString())))!.ShouldContain($"no device {lamp.Tag}");
     }
 
+    /// <summary>The version was changed on disk: striking the line out would not change it back.</summary>
+    [Fact]
+    public void A_correction_is_not_struck_out_but_corrected_again()
+    {
+        var job = Job(new Complaint("dead"), new CircuitCorrected(1, 2, "wire 5 is numbered 15"));
+        job.CanBeStruck(job.Entries[1]).ShouldBeFalse();
+        job.Refuse(new StruckOut(job.Entries[1].Id, "wrong"))!.ShouldContain("stays");
+    }
+
     [Fact]
     public void Each_edit_is_told_in_words()
     {

@@ -234,7 +234,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A circuit with its drawing */
+        /** A circuit with its drawing: the newest version, or that of 'version' */
         get: operations["getCircuit"];
         put?: never;
         post?: never;
@@ -2682,7 +2682,9 @@ export interface operations {
     };
     getCircuit: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: number;
+            };
             header?: never;
             path: {
                 id: string;

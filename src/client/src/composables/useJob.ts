@@ -48,9 +48,11 @@ export function useJob(id: string) {
       const screen = need(await api.GET('/api/jobs/{id}/screen', { params: { path: { id }, query: wish() } }))
       // A panel that turned out otherwise goes on with another version of its circuit.
       if (circuit.value?.version !== screen.job.circuitVersion)
-        circuit.value = need(await api.GET('/api/circuits/{id}', {
+        circuit.value = need(
+          await api.GET('/api/circuits/{id}', {
             params: { path: { id: screen.job.circuitId }, query: { version: screen.job.circuitVersion } },
-          }))
+          }),
+        )
       if (!show(number, screen.job, screen.diagnosis)) await diagnose()
     } finally {
       asking.value--

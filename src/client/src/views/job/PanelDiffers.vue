@@ -14,22 +14,40 @@ const props = defineProps<{
 const emit = defineEmits<{ close: [] }>()
 
 const number = ref('')
-const moved = ref<Record<string, string>>({})
+const end = ref<End>()
+const there = ref('')
+const moved = computed(() => ({
+  type: 'moveEnd' as const,
+  conductor: end.value?.id ?? '',
+  from: end.value?.isFrom ?? false,
+  terminal: there.value,
+}))
 const problem = ref('')
 const sending = ref(false)
 watch(
   () => props.wire,
-  () => ((number.value = problem.value = ''), (moved.value = {})),
+  () => ((number.value = problem.value = there.value = ''), (end.value = undefined)),
 )
 const conductors = computed(() => props.circuit.conductors.filter((c) => c.wire === props.wire))
 const terminals = computed(() => [...new Set(conductors.value.flatMap((c) => [c.from, c.to]))])
+interface End {
+  id: string
+  isFrom: boolean
+  at: string
+  other: string
+  label: string
+}
+const endOf = (id: string, isFrom: boolean, at: string, other: string): End => ({
+  id,
+  isFrom,
+  at,
+  other,
+  label: `from ${other}, drawn to ${at},`,
+})
 const ends = computed(() =>
   terminals.value.length < 3
     ? []
-    : conductors.value.flatMap((c) => [
-        { id: c.id, isFrom: true, at: c.from, other: c.to },
-        { id: c.id, isFrom: false, at: c.to, other: c.from },
-      ]),
+    : conductors.value.flatMap((c) => [endOf(c.id, true, c.from, c.to), endOf(c.id, false, c.to, c.from)]),
 )
 const parts = computed(() =>
   props.circuit.sheets
@@ -57,22 +75,24 @@ async function differs(edit: Schemas['CircuitEdit']) {
       <InputText id="ferrule" v-model="number" class="figures" maxlength="20" :placeholder="wire" />
       <Button type="submit" label="Renumber" size="small" :disabled="!number.trim() || sending" />
     </form>
-    <form
-      v-for="end in ends"
-      :key="`${end.id} ${end.isFrom}`"
-      class="row"
-      @submit.prevent="
-        differs({ type: 'moveEnd', conductor: end.id, from: end.isFrom, terminal: moved[`${end.id} ${end.isFrom}`]! })
-      "
-    >
-      <span>From {{ end.other }} it goes not to {{ end.at }} but to</span>
+    <form v-if="ends.length" class="row" @submit.prevent="differs(moved)">
+      <label for="end">The wire</label>
       <Select
-        v-model="moved[`${end.id} ${end.isFrom}`]"
-        :options="terminals.filter((t) => t !== end.at && t !== end.other)"
-        placeholder="terminal"
-        :aria-label="`Where ${end.id} goes from ${end.other}`"
+        id="end"
+        v-model="end"
+        :options="ends"
+        option-label="label"
+        placeholder="end"
+        aria-label="Which end of the wire"
       />
-      <Button type="submit" label="There" size="small" :disabled="!moved[`${end.id} ${end.isFrom}`] || sending" />
+      <span>goes to</span>
+      <Select
+        v-model="there"
+        :options="terminals.filter((t) => t !== end?.at && t !== end?.other)"
+        placeholder="terminal"
+        aria-label="Where it goes"
+      />
+      <Button type="submit" label="There" size="small" :disabled="!end || !there || sending" />
     </form>
     <div class="row">
       <Button
