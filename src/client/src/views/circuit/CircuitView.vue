@@ -253,6 +253,15 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
   align-items: center;
   min-height: 44px;
 }
+button.quiet {
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--petrol);
+  font: inherit;
+  text-decoration: underline;
+  cursor: pointer;
+}
 .page {
   padding: 1rem;
   max-width: 1900px;
