@@ -28,11 +28,11 @@ public sealed class HandOverTests : IDisposable
         _screen.ClickText("Prove dead");
 
         // One pair still shows the supply: that is no proof, and the dialog says so beside the button.
-        _screen.Find("[data-dead=volts]").SendKeys("23");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[data-dead=volts]")).Count > 0, "the table");
+        _screen.Type("[data-dead=volts]", "23");
         _screen.TickAll("It is dead");
         _screen.See("that is not dead");
-        _screen.Find("[data-dead=volts]").Clear();
-        _screen.Find("[data-dead=volts]").SendKeys("0");
+        _screen.Type("[data-dead=volts]", "0");
         _screen.ClickText("It is dead");
         _screen.See("ISOLATED AND PROVED DEAD");
 

@@ -78,9 +78,9 @@ public sealed class Screen : IDisposable
 
     public void Type(string css, string text)
     {
-        var element = Find(css);
-        // A dialog that has just come up moves the focus once it stands: nobody types while it is still coming.
+        // A dialog that has just come up moves the focus once it stands, and shows its fields one after the other: nobody types while it comes.
         Until(() => Driver.FindElements(By.CssSelector(".p-dialog-enter-active")).Count == 0, "the dialog to stand");
+        var element = Find(css);
         element.Clear();
         element.SendKeys(text);
     }

@@ -74,7 +74,7 @@ public sealed class ViewsTests : IDisposable
         // What is closed is read as a report, and its journal is one step further.
         _screen.See("Found: Coil of KM1 is open (Extraction panel)");
         _screen.See("repaired and proved");
-        _screen.Driver.FindElements(By.CssSelector("svg.drawing")).ShouldNotBeEmpty();
+        _screen.Find("svg.drawing");
         _screen.ClickText("To the job");
         _screen.See("closed");
         _screen.ClickText("Journal");

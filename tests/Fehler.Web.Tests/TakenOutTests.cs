@@ -90,6 +90,19 @@ public sealed class TakenOutTests(Host host) : IClassFixture<Host>
         (await Copy(id, " ", "")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
+    /// <summary>What was fitted into a contactor before is offered for the next one first; for a fuse it is not.</summary>
+    [Fact]
+    public async Task Parts_that_were_used_are_offered_for_units_like_theirs()
+    {
+        async Task<List<string?>> For(string unit) =>
+            [.. (await Json($"/api/jobs/parts?unit={unit}")).EnumerateArray().Select(p => p.GetString())];
+        (await For("KM7")).Take(2).Order().ShouldBe(["auxiliary contact block 13-14", "coil 230 V"]);
+        (await For("S9")).Take(2).Order().ShouldBe(["contact block NC", "push-button, sealed"]);
+        var all = await For("");
+        all.ShouldBe(all.Distinct());
+        (await For("S1")).ShouldBe(await For("S9"));
+    }
+
     private Task<HttpResponseMessage> Copy(string id, string tag, string title) =>
         _client.PostAsJsonAsync($"/api/circuits/{id}/copies", new { tag, title }, Host.Cancellation);
 

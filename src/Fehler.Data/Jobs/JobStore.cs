@@ -163,6 +163,43 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
 
     internal const int MostChoices = 500;
 
+    private const int MostRepairs = 2_000,
+        MostParts = 12;
+
+    /// <summary>
+    /// Parts that repairs used up here, those of units with the same letters (KM, F, S) first, then by how often: what is likely to be used
+    /// again.
+    /// </summary>
+    /// <param name="unit">What is being repaired; empty when it is not known.</param>
+    /// <param name="cancellation">Cancels it.</param>
+    public async Task<List<string>> PartsAsync(string unit, CancellationToken cancellation)
+    {
+        var repairs = await db
+            .Journal.AsNoTracking()
+            .Where(r => r.Kind == nameof(Repair))
+            .OrderByDescending(r => r.At)
+            .Select(r => r.Json)
+            .Take(MostRepairs)
+            .ToListAsync(cancellation);
+        var letters = Letters(unit);
+        return
+        [
+            .. repairs
+                .Select(ReadOrNull)
+                .OfType<Repair>()
+                .SelectMany(r => r.Parts.Select(p => (Part: p.Trim(), IsAlike: Letters(r.Unit) == letters)))
+                .Where(p => p.Part.Length > 0)
+                .GroupBy(p => p.Part, StringComparer.OrdinalIgnoreCase)
+                .OrderByDescending(g => g.Count(p => p.IsAlike))
+                .ThenByDescending(g => g.Count())
+                .Select(g => g.Key)
+                .Take(MostParts),
+        ];
+    }
+
+    /// <summary>The letters that a tag begins with; empty for a conductor.</summary>
+    private static string Letters(string unit) => string.Concat(unit.TakeWhile(char.IsAsciiLetter));
+
     /// <summary>Number of entries; null when there is no such job.</summary>
     public async Task<int?> SequenceAsync(Guid id, CancellationToken cancellation) =>
         await db.Jobs.Where(j => j.Id == id).Select(j => (int?)j.EntryCount).FirstOrDefaultAsync(cancellation);

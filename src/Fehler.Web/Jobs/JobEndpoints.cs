@@ -35,6 +35,9 @@ internal static class JobEndpoints
         jobs.MapGet("choices", (JobStore store, CancellationToken cancellation) => store.ChoicesAsync(cancellation))
             .WithName("listJobChoices")
             .WithSummary("What the logbook can be narrowed to");
+        jobs.MapGet("parts", (string? unit, JobStore store, CancellationToken cancellation) => store.PartsAsync(unit ?? "", cancellation))
+            .WithName("listParts")
+            .WithSummary("Parts that repairs used here, for units like this one first");
         jobs.MapPost("", Open)
             .WithName("openJob")
             .WithSummary("Opens a job on a circuit")

@@ -8,7 +8,7 @@ import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Entry, Schemas } from '@/api/client'
+import { api, type Entry, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import RepairGuide from '@/components/RepairGuide.vue'
 import { percent } from '@/components/format'
@@ -94,6 +94,27 @@ watch(unit, (now) => {
   if (fault.value && !suspects.value.some((s) => s.unit === now && s.fault === fault.value)) fault.value = ''
 })
 
+const used = computed(() =>
+  parts.value
+    .split(',')
+    .map((p) => p.trim())
+    .filter(Boolean),
+)
+/** What the guide names, then what was used here before for units like this. */
+const usedBefore = ref<string[]>([])
+const likely = computed(() => [...new Set([...(diagnosis.value?.guide?.parts ?? []), ...usedBefore.value])].slice(0, 8))
+watch(
+  unit,
+  async (now) => {
+    // Without it parts are typed.
+    const answer = await api.GET('/api/jobs/parts', { params: { query: { unit: now } } }).catch(() => undefined)
+    usedBefore.value = answer?.data ?? []
+  },
+  { immediate: true },
+)
+const use = (part: string) =>
+  (parts.value = (used.value.includes(part) ? used.value.filter((p) => p !== part) : [...used.value, part]).join(', '))
+
 const recordFinding = () => record({ type: 'finding', unit: unit.value, fault: fault.value, text: text.value } as Entry)
 
 async function recordRepair() {
@@ -101,10 +122,7 @@ async function recordRepair() {
     type: 'repair',
     unit: unit.value,
     action: action.value,
-    parts: parts.value
-      .split(',')
-      .map((p) => p.trim())
-      .filter(Boolean),
+    parts: used.value,
     minutes: minutes.value ?? 0,
     cause: cause.value,
   } as Entry)
@@ -201,12 +219,19 @@ async function close() {
             <label for="action">What was done</label>
             <Textarea id="action" v-model="action" rows="2" maxlength="500" />
             <label for="parts">Parts used, separated by commas</label>
-            <InputText
-              id="parts"
-              v-model="parts"
-              :placeholder="diagnosis?.guide?.parts.join(', ') || 'none'"
-              maxlength="300"
-            />
+            <InputText id="parts" v-model="parts" placeholder="none" maxlength="300" />
+            <div v-if="likely.length" class="row" role="group" aria-label="Parts that are likely">
+              <button
+                v-for="part in likely"
+                :key="part"
+                type="button"
+                class="touch"
+                :aria-pressed="used.includes(part)"
+                @click="use(part)"
+              >
+                {{ part }}
+              </button>
+            </div>
             <label for="cause">Cause, if known</label>
             <InputText id="cause" v-model="cause" placeholder="vibration, water, wear…" maxlength="300" />
             <label for="minutes">Minutes of work</label>
