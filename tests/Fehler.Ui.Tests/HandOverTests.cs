@@ -29,7 +29,7 @@ public sealed class HandOverTests : IDisposable
 
         // One pair still shows the supply: that is no proof, and the dialog says so beside the button.
         _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[data-dead=volts]")).Count > 0, "the table");
-        _screen.Type("[data-dead=volts]", "23");
+        _screen.Type("[data-dead=volts]", "230");
         _screen.TickAll("It is dead");
         _screen.See("that is not dead");
         _screen.Type("[data-dead=volts]", "0");

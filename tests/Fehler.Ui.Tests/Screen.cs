@@ -129,18 +129,33 @@ public sealed class Screen : IDisposable
     /// <summary>Ticks every check of the open dialog and presses its button.</summary>
     public void TickAll(string confirm)
     {
-        Until(() => Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Count > 0, "the checks");
-        foreach (var tick in Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")))
-        {
-            Driver.ExecuteScript("arguments[0].click()", tick);
-        }
+        // The dialog before may still be going when this one comes: what is open then is done again.
+        Until(
+            () =>
+            {
+                if (Driver.FindElements(By.CssSelector(".p-dialog-enter-active, .p-dialog-leave-active")).Count > 0)
+                {
+                    return false;
+                }
 
-        // What is measured before a circuit counts as dead.
-        foreach (var reading in Driver.FindElements(By.CssSelector("[role=dialog] [data-dead]")))
-        {
-            reading.SendKeys(reading.GetDomAttribute("data-dead") == "volts" ? "0" : "0.3");
-        }
+                foreach (var tick in Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Where(t => !t.Selected))
+                {
+                    Driver.ExecuteScript("arguments[0].click()", tick);
+                }
 
+                // What is measured before a circuit counts as dead.
+                foreach (var reading in Driver.FindElements(By.CssSelector("[role=dialog] [data-dead]")))
+                {
+                    if (reading.GetAttribute("value") is null or "")
+                    {
+                        reading.SendKeys(reading.GetDomAttribute("data-dead") == "volts" ? "0" : "0.3");
+                    }
+                }
+
+                return WithText(confirm) is { Enabled: true };
+            },
+            $"everything that “{confirm}” asks for"
+        );
         ClickText(confirm);
     }
 
