@@ -55,7 +55,7 @@ public sealed class Screen : IDisposable
             if (DateTime.UtcNow > end)
             {
                 var dialogs = string.Join(" | ", Driver.FindElements(By.CssSelector("[role=dialog]")).Select(d => d.Text));
-                var body = Driver.FindElement(By.TagName("body")).Text;
+                var body = Text;
                 throw new TimeoutException(
                     $"Waited in vain for: {what}. Dialog: {dialogs}. The page shows: {body[..Math.Min(1500, body.Length)]}"
                 );
@@ -72,7 +72,10 @@ public sealed class Screen : IDisposable
     /// <summary>Clicks the button, link or tab with this text, or whose text begins so.</summary>
     public void ClickText(string text) => Press(() => WithText(text)!, text);
 
-    public bool Shows(string text) => Driver.FindElement(By.TagName("body")).Text.Contains(text, StringComparison.OrdinalIgnoreCase);
+    public bool Shows(string text) => Text.Contains(text, StringComparison.OrdinalIgnoreCase);
+
+    /// <summary>What the page says: asked of it in one question, for a drawing is some hundred elements.</summary>
+    private string Text => (string)Driver.ExecuteScript("return document.body.innerText")!;
 
     public void See(string text, double seconds = 20) => Until(() => Shows(text), $"“{text}” on the page", seconds);
 
@@ -173,12 +176,20 @@ public sealed class Screen : IDisposable
 
     public void Dispose() => _browser.GiveBack();
 
+    /// <summary>The shortest of those that can be pressed and begin with a text; asked of the page in one question, too.</summary>
     private IWebElement? WithText(string text) =>
-        Driver
-            .FindElements(By.CssSelector("button, a, [role=tab], summary, label"))
-            .Where(e => e.Displayed)
-            .OrderBy(e => e.Text.Length)
-            .FirstOrDefault(e => e.Text.Trim().StartsWith(text, StringComparison.OrdinalIgnoreCase));
+        (IWebElement?)
+            Driver.ExecuteScript(
+                """
+                const wanted = arguments[0].toLowerCase()
+                return [...document.querySelectorAll('button, a, [role=tab], summary, label')]
+                  .filter(e => e.checkVisibility({ checkOpacity: true, checkVisibilityCSS: true }))
+                  .map(element => ({ element, text: element.innerText.trim() }))
+                  .filter(x => x.text.toLowerCase().startsWith(wanted))
+                  .sort((x, y) => x.text.length - y.text.length)[0]?.element ?? null
+                """,
+                text
+            );
 
     private void Press(Func<IWebElement> find, string what) =>
         Until(

@@ -128,7 +128,8 @@ export function useJob(id: string) {
   /** What the service says of the journal's length: another screen's entries are fetched, one's own come with their answers. */
   function heard(sequence: number) {
     outbox.offline.value = false
-    if (sequence !== job.value?.sequence && !outbox.mine.value.some((w) => !w.refused))
+    // The first time it is on its way already.
+    if (job.value && sequence !== job.value.sequence && !outbox.mine.value.some((w) => !w.refused))
       void load().catch(() => undefined)
   }
 
