@@ -53,7 +53,8 @@ internal sealed class EntryJudge(DiagnosisSession session)
             case Tightened tightened:
                 return new Judgement(h.Tighten(tightened), h.IsRepaired ? "loose" : "as it was");
             case ConductorsCounted counted:
-                return new Judgement(h.Count(counted), h.IsRepaired ? "as drawn" : "");
+                var (fit, likeliest) = h.Count(counted);
+                return new Judgement(fit, likeliest.ToString(System.Globalization.CultureInfo.InvariantCulture));
             case Isolated:
                 h.Operate(session.Compiled.Isolation.Off);
                 break;
@@ -108,19 +109,18 @@ internal sealed class EntryJudge(DiagnosisSession session)
     }
 
     private Prediction Foretold(Hypothesis hypothesis, Reading reading) =>
-        reading.LowImpedance && reading.Quantity.IsVolts()
-            ? hypothesis.PredictLoaded(reading.Quantity, reading.From, reading.To, SetupOf(reading))
-        : reading.FreeEnd.Length > 0
-            ? hypothesis.PredictFreeEnd(reading.Quantity, reading.FreeEnd, reading.From, reading.To, SetupOf(reading))
-        : hypothesis.Predict(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
+        IsPlain(reading)
+            ? hypothesis.Predict(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0]
+            : hypothesis.PredictAsTaken(reading, SetupOf(reading), isSound: false);
 
     /// <summary>What a reading would show if the fault were away.</summary>
     public Prediction Sound(Hypothesis hypothesis, Reading reading) =>
-        reading.LowImpedance && reading.Quantity.IsVolts()
-            ? hypothesis.PredictSoundLoaded(reading.Quantity, reading.From, reading.To, SetupOf(reading))
-        : reading.FreeEnd.Length > 0
-            ? hypothesis.PredictSoundFreeEnd(reading.Quantity, reading.FreeEnd, reading.From, reading.To, SetupOf(reading))
-        : hypothesis.PredictSound(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0];
+        IsPlain(reading)
+            ? hypothesis.PredictSound(reading.Quantity, session.Tables, [(reading.From, reading.To)], SetupOf(reading))[0]
+            : hypothesis.PredictAsTaken(reading, SetupOf(reading), isSound: true);
+
+    /// <summary>Between two terminals by a meter that draws nothing: what is foretold for all pairs at once.</summary>
+    private static bool IsPlain(Reading reading) => reading.FreeEnd.Length == 0 && !(reading.LowImpedance && reading.Quantity.IsVolts());
 
     private static Setup SetupOf(Reading reading) =>
         new(SetupChange.None, reading.Held, !reading.Quantity.IsLive()) { LiftedAt = reading.Alone ? reading.From.Device : "" };

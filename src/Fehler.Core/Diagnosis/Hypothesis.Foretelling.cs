@@ -57,38 +57,30 @@ internal sealed partial class Hypothesis
             : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs);
 
     /// <summary>
-    /// What a low-impedance tester shows, whose own load settles what only leaks in. Its load is between a few and some hundred kilohms; what
-    /// that leaves open is part of what is not known.
+    /// What a reading shows that is not of two terminals as they are wired, by a meter that draws nothing: a lead on the free end of a lifted
+    /// conductor, a low-impedance tester, or both.
     /// </summary>
-    public Prediction PredictLoaded(Quantity quantity, TerminalId from, TerminalId to, Setup setup) =>
-        _supply.On(Loaded(Network.Alterations, _twin?.Alterations, Prepare(setup).State, quantity, from, to, _size));
-
-    /// <summary>The same on the circuit without its fault, see <see cref="PredictSound"/>.</summary>
-    public Prediction PredictSoundLoaded(Quantity quantity, TerminalId from, TerminalId to, Setup setup) =>
-        Fault is null || IsRepaired
-            ? PredictLoaded(quantity, from, to, setup)
-            : _supply.On(Loaded([], null, Prepare(setup).Sound(Freed).State, quantity, from, to, _size));
-
-    private Prediction Loaded(
-        ImmutableArray<Alteration> fault,
-        ImmutableArray<Alteration>? sized,
-        CircuitState state,
-        Quantity quantity,
-        TerminalId from,
-        TerminalId to,
-        FaultSize size
-    )
+    /// <param name="reading">How it is taken.</param>
+    /// <param name="setup">The state it is taken in.</param>
+    /// <param name="isSound">On the circuit without its fault, see <see cref="PredictSound"/>.</param>
+    public Prediction PredictAsTaken(Reading reading, Setup setup, bool isSound)
     {
-        Prediction With(double ohms)
+        var prepared = Prepare(setup);
+        var isFree = isSound && Fault is not null && !IsRepaired;
+        var (fault, sized) = isFree ? ([], null) : (Network.Alterations, _twin?.Alterations);
+        var state = isFree ? prepared.Sound(Freed).State : prepared.State;
+        var (alone, hanging) = reading.FreeEnd.Length > 0 ? FreeEnd(reading, state) : ([], state);
+        Prediction With(params ImmutableArray<Alteration> load) => Shown(reading, [.. alone, .. load], fault, sized, hanging);
+        if (!reading.LowImpedance || !reading.Quantity.IsVolts())
         {
-            Solution Solved(ImmutableArray<Alteration> altered) => _healthy.With([.. altered, new Bridge(from, to, ohms)]).Solve(state);
-            var twin = sized is { } other ? Solved(other) : null;
-            return quantity == Quantity.Volts
-                ? Tolerances.Volts(Solved(fault), from, to, twin, size)
-                : Tolerances.DcVolts(Solved(fault), from, to, twin, size);
+            return With();
         }
 
-        var (most, least) = (With(LowImpedanceOhms.Most), With(LowImpedanceOhms.Least));
+        // The tester's load is known to a few and some hundred kilohms; what that leaves open is part of what is not known.
+        var (most, least) = (
+            With(new Bridge(reading.From, reading.To, LowImpedanceOhms.Most)),
+            With(new Bridge(reading.From, reading.To, LowImpedanceOhms.Least))
+        );
         var half = (most.Value - least.Value) / 2;
         return most with { Value = least.Value + half, Sigma = Math.Sqrt(most.Sigma * most.Sigma + half * half) };
     }
@@ -100,51 +92,55 @@ internal sealed partial class Hypothesis
     private static readonly (double Least, double Most) LowImpedanceOhms = (3e3, 200e3);
 
     /// <summary>
-    /// What a meter shows between the free end of a lifted conductor and another terminal. The end hangs where the terminal is that it was
-    /// lifted off, with nothing else there: the conductor is landed, everything else that ends at the terminal is off.
+    /// The free end hangs where the terminal is that it was lifted off, with nothing else there: the conductor is landed, everything else that
+    /// ends at the terminal is off.
     /// </summary>
-    public Prediction PredictFreeEnd(Quantity quantity, string conductor, TerminalId off, TerminalId to, Setup setup) =>
-        FreeEnd(Network.Alterations, _twin?.Alterations, Prepare(setup).State, quantity, conductor, off, to);
+    private (ImmutableArray<Alteration> Alone, CircuitState Hanging) FreeEnd(Reading reading, CircuitState state)
+    {
+        var (off, device) = (reading.From, _healthy.Circuit.Device(reading.From.Device));
+        return (
+            [
+                .. device
+                    .Kind.Elements(device)
+                    .Where(e => e.A == off.Name || e.B == off.Name)
+                    .Select(e => new ElementOpen(device.Tag, e.Name)),
+            ],
+            state with
+            {
+                Lifted = state.Lifted.Union(_healthy.Circuit.ConductorsAt(off).Select(c => c.Id)).Remove(reading.FreeEnd),
+            }
+        );
+    }
 
-    /// <summary>The same on the circuit without its fault, see <see cref="PredictSound"/>.</summary>
-    public Prediction PredictSoundFreeEnd(Quantity quantity, string conductor, TerminalId off, TerminalId to, Setup setup) =>
-        Fault is null || IsRepaired
-            ? PredictFreeEnd(quantity, conductor, off, to, setup)
-            : FreeEnd([], null, Prepare(setup).Sound(Freed).State, quantity, conductor, off, to);
-
-    private Prediction FreeEnd(
+    private Prediction Shown(
+        Reading reading,
+        ImmutableArray<Alteration> taken,
         ImmutableArray<Alteration> fault,
         ImmutableArray<Alteration>? sized,
-        CircuitState state,
-        Quantity quantity,
-        string conductor,
-        TerminalId off,
-        TerminalId to
+        CircuitState state
     )
     {
-        var device = _healthy.Circuit.Device(off.Device);
-        ImmutableArray<Alteration> alone =
-        [
-            .. device.Kind.Elements(device).Where(e => e.A == off.Name || e.B == off.Name).Select(e => new ElementOpen(device.Tag, e.Name)),
-        ];
-        var hanging = state with { Lifted = state.Lifted.Union(_healthy.Circuit.ConductorsAt(off).Select(c => c.Id)).Remove(conductor) };
-        Network Panel(Network circuit, ImmutableArray<Alteration> altered) => circuit.With([.. altered, .. alone]);
-        var panel = Panel(_healthy, fault);
-        var twin = sized is { } other ? Panel(_healthy, other) : panel;
-        if (quantity.IsLive())
+        var (from, to) = (reading.From, reading.To);
+        var panel = _healthy.With([.. fault, .. taken]);
+        var twin = sized is { } other ? _healthy.With([.. other, .. taken]) : null;
+        switch (reading.Quantity)
         {
-            var (solution, sizedSolution) = (panel.Solve(hanging), sized is null ? null : twin.Solve(hanging));
-            return _supply.On(
-                quantity == Quantity.Volts
-                    ? Tolerances.Volts(solution, off, to, sizedSolution, _size)
-                    : Tolerances.DcVolts(solution, off, to, sizedSolution, _size)
-            );
+            case Quantity.Volts:
+                return _supply.On(Tolerances.Volts(panel.Solve(state), from, to, twin?.Solve(state), _size));
+            case Quantity.DcVolts:
+                return _supply.On(Tolerances.DcVolts(panel.Solve(state), from, to, twin?.Solve(state), _size));
+            default:
+                var ohms = panel.Ohms(state, from, to).Value;
+                var twinOhms = twin?.Ohms(state, from, to).Value ?? ohms;
+                return reading.Quantity == Quantity.Insulation
+                    ? Tolerances.Insulation(ohms, twinOhms, _size)
+                    : Tolerances.Ohms(
+                        ohms,
+                        twinOhms,
+                        _beginning.Compiled.MoreCopper.With([.. fault, .. taken]).Ohms(state, from, to).Value,
+                        _size
+                    );
         }
-
-        var (ohms, twinOhms) = (panel.Ohms(hanging, off, to).Value, twin.Ohms(hanging, off, to).Value);
-        return quantity == Quantity.Insulation
-            ? Tolerances.Insulation(ohms, twinOhms, _size)
-            : Tolerances.Ohms(ohms, twinOhms, Panel(_beginning.Compiled.MoreCopper, fault).Ohms(hanging, off, to).Value, _size);
     }
 
     private Prediction[] Predict(

@@ -24,36 +24,23 @@ public sealed record StoryChapter(string Title, ImmutableArray<StoryLine> Lines)
 /// <param name="Chapters">The journal by what its entries are about; within a chapter in order.</param>
 public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<string> Leftovers, ImmutableArray<StoryChapter> Chapters)
 {
-    private static readonly (string Title, Func<JournalEntry, bool> Is)[] Parts =
-    [
-        ("Reported", e => e is Complaint or Told),
-        (
-            "Searched",
-            e =>
-                e
-                    is OperationSeen
-                        or LookSeen
-                        or Reading
-                        or MeterChecked
-                        or ConductorsCounted
-                        or Tightened
-                        or WireLifted
-                        or WireLanded
-                        or LiveWorkAcknowledged
-                        or Isolated
-                        or ProvedDead
-                        or LockHung
-                        or LockTaken
-                        or Energised
-                        or CarriedIn
-                        or CircuitCorrected
-        ),
-        ("Found", e => e is Finding),
-        ("Repaired", e => e is Repair),
-        ("Proved", e => e is FunctionTested or Restored),
-        ("Notes", e => e is Note),
-        ("Closed", e => e is Closed),
-    ];
+    private const string Searched = "Searched";
+
+    /// <summary>The chapters in which a job is read.</summary>
+    private static readonly string[] Titles = ["Reported", Searched, "Found", "Repaired", "Proved", "Notes", "Closed"];
+
+    /// <summary>What belongs to no other chapter is part of the search.</summary>
+    private static string ChapterOf(JournalEntry entry) =>
+        entry switch
+        {
+            Complaint or Told => "Reported",
+            Finding => "Found",
+            Repair => "Repaired",
+            FunctionTested or Restored => "Proved",
+            Note => "Notes",
+            Closed => "Closed",
+            _ => Searched,
+        };
 
     /// <summary>The story of a journal.</summary>
     public static JobStory Of(JobState job)
@@ -76,7 +63,13 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
         return new JobStory(
             [.. OutcomeOf(job)],
             job.Leftovers,
-            [.. Parts.Select(p => new StoryChapter(p.Title, [.. job.Entries.Where(p.Is).Select(Line)])).Where(c => !c.Lines.IsEmpty)]
+            [
+                .. job
+                    .Entries.Where(e => e is not StruckOut)
+                    .GroupBy(ChapterOf)
+                    .OrderBy(g => Array.IndexOf(Titles, g.Key))
+                    .Select(g => new StoryChapter(g.Key, [.. g.Select(Line)])),
+            ]
         );
     }
 

@@ -245,7 +245,7 @@ public sealed record Tightened(TerminalId Terminal, bool WasLoose) : JournalEntr
 
 /// <summary>The conductors under a screw were counted: more or fewer than the drawing has there is evidence, and so are as many.</summary>
 /// <param name="Terminal">The terminal.</param>
-/// <param name="Found">How many are under it, those that were lifted for a test not counted.</param>
+/// <param name="Found">How many belong under it as it was found: those that were lifted off it for a test are counted too.</param>
 public sealed record ConductorsCounted(TerminalId Terminal, int Found) : JournalEntry;
 
 /// <summary>The meter was tried on a known source and its leads against each other.</summary>

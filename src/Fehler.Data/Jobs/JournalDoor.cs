@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.Json;
-using Fehler.Core.Acceptance;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Faults;
@@ -39,7 +38,7 @@ public sealed record CarriedJob(int Entries, IReadOnlyList<string> SetAside);
 /// it,
 /// and brings what lists and learning need up to date in the same transaction.
 /// </summary>
-public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuits, Turns turns, JobNews news, TimeProvider time)
+public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuits, Turns turns, JobNews news, TimeProvider time)
 {
     /// <summary>
     /// Opens a job on the newest version of a circuit with its complaint as the first entry; null when there is no such circuit.
@@ -100,93 +99,6 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
     /// <summary>Records an entry. When it answers that it is recorded it is on disk.</summary>
     public Task<DoorAnswer> AppendAsync(Guid jobId, JournalEntry entry, CancellationToken cancellation) =>
         turns.InTurnAsync(TurnOf(jobId), () => AppendInTurnAsync(jobId, entry, cancellation), cancellation);
-
-    /// <summary>
-    /// Carries a job in that was recorded elsewhere. Its entries pass the same rules; a closed job is never added to; and what is added to
-    /// an
-    /// open one ends with a note that the state of the circuit is not known here.
-    /// </summary>
-    /// <param name="record">The job as it was: id, circuit and version ids of this database, title, time.</param>
-    /// <param name="entries">Its journal in order.</param>
-    /// <param name="cancellation">Cancels it.</param>
-    public Task<CarriedJob> CarryInAsync(JobRow record, IReadOnlyList<JournalEntry> entries, CancellationToken cancellation) =>
-        turns.InTurnAsync(TurnOf(record.Id), () => CarryInTurnAsync(record, entries, cancellation), cancellation);
-
-    /// <summary>
-    /// The panel differs from its description: the circuit is corrected as a new version, and the job goes on with that, if everything it has
-    /// recorded still fits.
-    /// </summary>
-    /// <param name="jobId">The job.</param>
-    /// <param name="correct">Makes the corrected circuit of the job's.</param>
-    /// <param name="what">What differs, in words.</param>
-    /// <param name="who">Who found it.</param>
-    /// <param name="cancellation">Cancels it.</param>
-    /// <exception cref="RefusedException">The correction makes no circuit.</exception>
-    public Task<DoorAnswer> CorrectAsync(
-        Guid jobId,
-        Func<Circuit, Circuit> correct,
-        string what,
-        string who,
-        CancellationToken cancellation
-    ) => turns.InTurnAsync(TurnOf(jobId), () => CorrectInTurnAsync(jobId, correct, what, who, cancellation), cancellation);
-
-    private async Task<DoorAnswer> CorrectInTurnAsync(
-        Guid jobId,
-        Func<Circuit, Circuit> correct,
-        string what,
-        string who,
-        CancellationToken cancellation
-    )
-    {
-        if (await jobs.FindAsync(jobId, cancellation) is not { } job)
-        {
-            return new DoorAnswer.NoSuchJob();
-        }
-
-        if (await circuits.FindAsync(job.Row.CircuitId, cancellation) is not { } newest || newest.VersionId != job.Row.CircuitVersionId)
-        {
-            return new DoorAnswer.Refused(
-                "The circuit was changed since this job was opened: correct it on its own page, the next job begins with that.",
-                true
-            );
-        }
-
-        var file = await Task.Run(() => CircuitFile.Write(correct(job.Circuit)), cancellation);
-        if (CircuitFile.Read(file).Tag != job.Circuit.Tag)
-        {
-            return new DoorAnswer.Refused("The designation of a circuit is changed on its own page.", false);
-        }
-
-        if (Correction.Refuse(job.State, await Task.Run(() => CircuitAcceptance.Read(file), cancellation)) is { } reason)
-        {
-            return new DoorAnswer.Refused(reason, job.State.Closing is not null);
-        }
-
-        var taken = await circuits.ImportAsync(file, cancellation);
-        if (!taken.IsNew)
-        {
-            return new DoorAnswer.Refused("That is how the circuit is described already; nothing has changed.", false);
-        }
-
-        var corrected = (await circuits.FindAsync(job.Row.CircuitId, cancellation))!;
-        var row = await db.Jobs.FirstAsync(j => j.Id == jobId, cancellation);
-        row.CircuitVersionId = corrected.VersionId;
-        var now = time.GetUtcNow();
-        var entry = new CircuitCorrected(job.CircuitVersion, corrected.Number, what)
-        {
-            Id = Guid.CreateVersion7(),
-            Sequence = NextSequence(job),
-            At = now,
-            Received = now,
-            Who = who,
-        };
-        var after = JobState.Of(corrected.Compiled, job.State.Entries.Append(entry));
-        db.Journal.Add(ToRow(jobId, entry));
-        Project(row, after, entry.Sequence);
-        await SaveAsync(row, true, cancellation);
-        news.Tell(jobId, row.EntryCount);
-        return new DoorAnswer.Recorded((await jobs.FindAsync(jobId, cancellation))!, entry.Sequence, false);
-    }
 
     private static string TurnOf(Guid job) => $"job {job}";
 
@@ -277,71 +189,6 @@ public sealed class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuit
         JournalJson.Write(entry with { Id = Guid.Empty, Sequence = 0, At = default, Received = default, Origin = "" });
 
     private static int NextSequence(OpenedJob job) => Math.Max(job.Row.EntryCount, job.State.Entries.Length + job.SetAside.Length) + 1;
-
-    private async Task<CarriedJob> CarryInTurnAsync(JobRow record, IReadOnlyList<JournalEntry> entries, CancellationToken cancellation)
-    {
-        var here = await jobs.FindAsync(record.Id, cancellation);
-        if (here is not null && here.State.Closing is not null)
-        {
-            var fresh = entries.Count(e => here.State.Entries.All(h => h.Id != e.Id));
-            return new CarriedJob(0, fresh == 0 ? [] : [$"{fresh} entries for “{here.Row.Title}”: the job is closed here."]);
-        }
-
-        var compiled = await circuits.CompiledAsync(record.CircuitVersionId, cancellation);
-        var (known, state) = here is null
-            ? ([], JobState.Of(compiled, []))
-            : (here.State.Entries.Select(e => e.Id).ToHashSet(), here.State);
-        var taken = await db
-            .Journal.Where(r => entries.Select(e => e.Id).Contains(r.Id) && r.JobId != record.Id)
-            .Select(r => r.Id)
-            .ToListAsync(cancellation);
-        var (added, setAside, now) = (new List<JournalEntry>(), new List<string>(), time.GetUtcNow());
-        foreach (var entry in entries.Where(e => !known.Contains(e.Id) && e is not CarriedIn))
-        {
-            // What was true of the circuit over there is no statement about the one here: an open job does not take its safety over.
-            var reason =
-                taken.Contains(entry.Id) ? "its id belongs to another job"
-                : here is not null && entry is (Isolated or ProvedDead or Energised or LiveWorkAcknowledged)
-                    ? "a safety state cannot be carried into an open job"
-                : EntryRules.Refuse(entry, now) ?? state.Refuse(entry);
-            if (reason is not null)
-            {
-                setAside.Add($"“{EntryWords.Of(entry)}”: {reason}");
-                continue;
-            }
-
-            added.Add(entry with { Sequence = state.Entries.Length + 1, Received = now, Origin = record.Origin });
-            state = state.With(added[^1]);
-        }
-
-        if (added.Count > 0 && state.Closing is null)
-        {
-            added.Add(
-                new CarriedIn(record.Origin)
-                {
-                    Id = Guid.CreateVersion7(),
-                    Sequence = state.Entries.Length + 1,
-                    At = now,
-                    Received = now,
-                    Origin = record.Origin,
-                }
-            );
-            state = state.With(added[^1]);
-        }
-
-        if (added.Count == 0)
-        {
-            return new CarriedJob(0, setAside);
-        }
-
-        var row = here is null ? db.Jobs.Add(record).Entity : await db.Jobs.FirstAsync(j => j.Id == record.Id, cancellation);
-        db.Journal.AddRange(added.Select(e => ToRow(record.Id, e)));
-        Project(row, state, state.Entries.Length);
-        await SaveAsync(row, true, cancellation);
-        news.Tell(record.Id, row.EntryCount);
-        db.ChangeTracker.Clear();
-        return new CarriedJob(added.Count, setAside);
-    }
 
     /// <summary>When and by whom the first entries of a job are made.</summary>
     private sealed record Stamp(DateTimeOffset At, string Who);

@@ -22,7 +22,7 @@ const isLifted = (conductor: string) => props.job.lifted.some((l) => l.conductor
 const lift = (conductor: string, end: string) => emit('entry', { type: 'wireLifted', conductor, end } as Entry)
 const land = (conductor: string) => emit('entry', { type: 'wireLanded', conductor } as Entry)
 const drawnAt = (terminal: string) =>
-  props.circuit.conductors.filter((c) => (c.from === terminal || c.to === terminal) && !isLifted(c.id)).length
+  props.circuit.conductors.filter((c) => c.from === terminal || c.to === terminal).length
 const counted = (terminal: string, found: number) =>
   emit('entry', { type: 'conductorsCounted', terminal, found } as Entry)
 const tighten = (terminal: string, wasLoose: boolean) =>
@@ -59,7 +59,7 @@ const tighten = (terminal: string, wasLoose: boolean) =>
         </template>
       </div>
       <h3>Count the conductors</h3>
-      <p class="faint">Hands out: a look is enough. Those lifted for a test are not counted.</p>
+      <p class="faint">Hands out: a look is enough. Count what was lifted off for a test, too.</p>
       <div v-for="end in ends" :key="end" class="row">
         <span>{{ end }}, drawn {{ drawnAt(end) }}:</span>
         <Button
