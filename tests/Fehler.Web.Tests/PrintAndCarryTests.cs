@@ -213,14 +213,17 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         var id = await Host.CircuitAsync(_client, "LD-102");
         var items = await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/bench-check", Host.Cancellation);
         items.GetArrayLength().ShouldBeGreaterThan(30);
+        async Task<JsonElement> Kept() =>
+            await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/bench-checks", Host.Cancellation);
+        var before = (await Kept()).GetArrayLength();
         var good = await (await Record(id, "F2/95-96@0", "0.2")).Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
         (good.GetProperty("passed").GetInt32(), good.GetProperty("failed").GetInt32()).ShouldBe((1, 0));
         var bad = await (await Record(id, "F2/95-96@0", "OL")).Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
         bad.GetProperty("failed").GetInt32().ShouldBe(1);
         (await Record(id, "F2/95-96@0", "fine")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await Record(id, "F9/1-2@0", "1")).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        var kept = await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/bench-checks", Host.Cancellation);
-        kept.GetArrayLength().ShouldBe(2);
+        var kept = await Kept();
+        kept.GetArrayLength().ShouldBe(before + 2);
         kept[0].GetProperty("who").GetString().ShouldBe("tester");
     }
 
@@ -240,20 +243,18 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
             Host.Cancellation
         );
         var job = (await opened.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("id").GetString()!;
-        object Check(string reading) =>
+        object Check(string reading, params string[] more) =>
             new
             {
                 who = "tester",
                 job,
-                items = new[]
-                {
-                    new
+                items = more.Prepend("F2/95-96@0")
+                    .Select(id => new
                     {
-                        id = "F2/95-96@0",
+                        id,
                         reading,
                         good = (bool?)null,
-                    },
-                },
+                    }),
             };
         async Task<int> Kept() =>
             (await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{id}/bench-checks", Host.Cancellation)).GetArrayLength();
@@ -274,9 +275,13 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
                 detectorCheckedAfter = true,
             }
         );
-        (await _client.PostAsJsonAsync($"/api/circuits/{id}/bench-checks", Check("OL"), Host.Cancellation)).EnsureSuccessStatusCode();
+        // The isolator's upper side stays live: that item alone is left out of the journal, and said.
+        var taken = await _client.PostAsJsonAsync($"/api/circuits/{id}/bench-checks", Check("OL", "Q1/1-2@0"), Host.Cancellation);
+        var view = await taken.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
+        view.GetProperty("items").GetArrayLength().ShouldBe(2);
+        view.GetProperty("notInJob").EnumerateArray().Single().GetString()!.ShouldContain("stays live when the circuit is isolated");
         var journal = (await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation)).GetProperty("entries");
-        journal.EnumerateArray().Last().GetProperty("text").GetString().ShouldBe("F2:95 – F2:96 (by itself): OL");
+        journal.EnumerateArray().Last().GetProperty("text").GetString().ShouldBe("F2:95 – F2:96 (by itself): OL with F2 reset");
         var judged = await _client.PostAsJsonAsync($"/api/circuits/{id}/bench-check/judged", Check("0.2"), Host.Cancellation);
         (await judged.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))[0].GetProperty("good").GetBoolean().ShouldBeTrue();
     }

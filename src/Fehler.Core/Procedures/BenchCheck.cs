@@ -34,7 +34,10 @@ public sealed record BenchCheckItem(
     /// <summary>One of several windings that are wound alike.</summary>
     internal bool IsWinding { get; init; }
 
-    /// <summary>Where the leads go, and what is held meanwhile.</summary>
+    /// <summary>
+    /// Where the leads go, and the position the device is in meanwhile: named at rest as well where it may stand otherwise in the circuit
+    /// (an isolator is off, an overload tripped).
+    /// </summary>
     internal TerminalId From { get; init; }
     internal TerminalId To { get; init; }
     internal Step? Held { get; init; }
@@ -145,7 +148,7 @@ public sealed class BenchCheck
                     more(device.Terminal(element.A), device.Terminal(element.B))
                 ) with
                 {
-                    Held = position == 0 ? null : new Step(device.Tag, device.Kind.Positions(device)[state.Position]),
+                    Held = position == 0 && !Stays(device) ? null : new Step(device.Tag, device.Kind.Positions(device)[state.Position]),
                 };
             }
 
@@ -209,6 +212,9 @@ public sealed class BenchCheck
             }
         }
     }
+
+    /// <summary>Whether a device stays in a position it was put into.</summary>
+    private static bool Stays(Device device) => device.Kind.Actuations(device).Any(a => !a.Returns);
 
     private static IEnumerable<(int Position, DeviceState State, string Words)> Positions(Device device)
     {

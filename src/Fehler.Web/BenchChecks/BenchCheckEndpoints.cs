@@ -34,7 +34,11 @@ public sealed record BenchCheckView(
     int Passed,
     int Failed,
     ImmutableArray<BenchCheckResult> Items
-);
+)
+{
+    /// <summary>Why readings were left out of the job's journal, each reason once; empty when all went in, and for a check read back.</summary>
+    public ImmutableArray<string> NotInJob { get; init; } = [];
+}
 
 internal static class BenchCheckEndpoints
 {
@@ -65,7 +69,9 @@ internal static class BenchCheckEndpoints
             .Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json)
             .WithName("recordBenchCheck")
             .WithSummary("Records a bench check; readings are judged against what a good component shows")
-            .WithDescription("With 'job' the readings are entries of its journal too; one that is refused there refuses all of them.")
+            .WithDescription(
+                "With 'job' the readings are entries of its journal too; what its journal refuses is left out and told; when it refuses all, nothing is recorded."
+            )
             .ProducesProblem(404)
             .ProducesProblem(422);
     }
@@ -74,7 +80,7 @@ internal static class BenchCheckEndpoints
         Guid id,
         CircuitStore store,
         CancellationToken cancellation
-    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.BenchCheck.Items) : NoCircuit();
+    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.BenchCheck.Items) : NotHere.Circuit();
 
     private static async Task<Results<Ok<List<BenchCheckView>>, ProblemHttpResult>> List(
         Guid id,
@@ -85,7 +91,7 @@ internal static class BenchCheckEndpoints
     {
         if (await store.FindAsync(id, cancellation) is null)
         {
-            return NoCircuit();
+            return NotHere.Circuit();
         }
 
         var versions = await db
@@ -104,7 +110,7 @@ internal static class BenchCheckEndpoints
     ) =>
         await store.FindAsync(id, cancellation) is { } found
             ? TypedResults.Ok(Compared(found.Compiled, [.. Checked(body.Value).Items.Select(e => Judged(found.Compiled, e))]))
-            : NoCircuit();
+            : NotHere.Circuit();
 
     /// <exception cref="RefusedException">It is not a bench check.</exception>
     private static RecordBenchCheck Checked(RecordBenchCheck request) =>
@@ -128,15 +134,12 @@ internal static class BenchCheckEndpoints
     {
         if (await store.FindAsync(id, cancellation) is not { } found)
         {
-            return NoCircuit();
+            return NotHere.Circuit();
         }
 
         var request = Checked(body.Value);
         var results = Compared(found.Compiled, [.. request.Items.Select(e => Judged(found.Compiled, e))]);
-        if (request.Job is { } job)
-        {
-            await IntoJobAsync(job, id, request, jobs, door, cancellation);
-        }
+        ImmutableArray<string> leftOut = request.Job is { } job ? await IntoJobAsync(job, id, request, jobs, door, cancellation) : [];
 
         var row = new BenchCheckRow
         {
@@ -151,11 +154,12 @@ internal static class BenchCheckEndpoints
         };
         db.BenchChecks.Add(row);
         await db.SaveChangesAsync(cancellation);
-        return TypedResults.Ok(View(row, found.Number));
+        return TypedResults.Ok(View(row, found.Number) with { NotInJob = leftOut });
     }
 
-    /// <summary>The readings into the journal of a job on this circuit; the first that the journal would refuse refuses all.</summary>
-    private static async Task IntoJobAsync(
+    /// <summary>The readings into the journal of a job on this circuit; why some were left out of it, each reason once.</summary>
+    /// <exception cref="RefusedException">There is no such job, or its journal takes none of them.</exception>
+    private static async Task<ImmutableArray<string>> IntoJobAsync(
         Guid jobId,
         Guid circuitId,
         RecordBenchCheck request,
@@ -174,19 +178,23 @@ internal static class BenchCheckEndpoints
             .Items.Select(e => (Item: job.Compiled.BenchCheck.Find(e.Id), e.Reading))
             .Where(e => e.Item is { IsMeasured: true })
             .Select(e => e.Item!.AsEntry(e.Reading) with { Who = request.Who })
+            .Select(e => (Entry: e, Reason: job.State.Refuse(e)))
             .ToList();
-        if (entries.Select(job.State.Refuse).FirstOrDefault(r => r is not null) is { } reason)
+        if (entries.Count > 0 && entries.TrueForAll(e => e.Reason is not null))
         {
-            throw new RefusedException($"Not taken into the job: {reason}");
+            throw new RefusedException($"Not taken into the job: {entries[0].Reason}");
         }
 
-        foreach (var entry in entries)
+        var leftOut = entries.Select(e => e.Reason).OfType<string>().ToHashSet();
+        foreach (var (entry, _) in entries.Where(e => e.Reason is null))
         {
             if (await door.AppendAsync(jobId, entry, cancellation) is DoorAnswer.Refused refused)
             {
-                throw new RefusedException($"Not taken into the job: {refused.Reason}");
+                leftOut.Add(refused.Reason);
             }
         }
+
+        return [.. leftOut];
     }
 
     /// <summary>Each reading is judged by itself first, then windings beside their twins.</summary>
@@ -236,6 +244,4 @@ internal static class BenchCheckEndpoints
 
     private static BenchCheckView View(BenchCheckRow row, int version) =>
         new(row.Id, row.At, row.Who, version, row.Passed, row.Failed, BenchCheckResult.Read(row.Json));
-
-    private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

@@ -154,7 +154,7 @@ internal static class CircuitEndpoints
     {
         if (await store.FindAsync(id, cancellation) is not { } found)
         {
-            return NoCircuit();
+            return NotHere.Circuit();
         }
 
         var (tag, title) = (body.Value.Tag?.Trim() ?? "", body.Value.Title?.Trim() ?? "");
@@ -197,7 +197,7 @@ internal static class CircuitEndpoints
     ) =>
         await store.FindAsync(id, cancellation) is { } found
             ? TypedResults.File(Encoding.UTF8.GetBytes(WiringList.Write(found.Compiled.Circuit)), "text/csv", $"{found.Row.Tag}.wiring.csv")
-            : NoCircuit();
+            : NotHere.Circuit();
 
     private static async Task<Results<Ok<CircuitView>, ProblemHttpResult>> Get(
         Guid id,
@@ -207,7 +207,7 @@ internal static class CircuitEndpoints
     ) =>
         (version is { } number ? await store.FindAsync(id, number, cancellation) : await store.FindAsync(id, cancellation)) is { } found
             ? TypedResults.Ok(found.Compiled.ToView(id, found.Number))
-            : NoCircuit();
+            : NotHere.Circuit();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> File(
         Guid id,
@@ -220,19 +220,19 @@ internal static class CircuitEndpoints
                 "application/json",
                 $"{found.Row.Tag}.circuit.json"
             )
-            : NoCircuit();
+            : NotHere.Circuit();
 
     private static async Task<Results<Ok<ImmutableArray<ReadingSheetRow>>, ProblemHttpResult>> Sheet(
         Guid id,
         CircuitStore store,
         CancellationToken cancellation
-    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ReadingSheet.Rows) : NoCircuit();
+    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ReadingSheet.Rows) : NotHere.Circuit();
 
     private static async Task<Results<Ok<ImmutableArray<FunctionTestStep>>, ProblemHttpResult>> Test(
         Guid id,
         CircuitStore store,
         CancellationToken cancellation
-    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.FunctionTest.Steps) : NoCircuit();
+    ) => await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.FunctionTest.Steps) : NotHere.Circuit();
 
     private static async Task<Results<Ok<List<FaultView>>, ProblemHttpResult>> Faults(
         Guid id,
@@ -246,7 +246,7 @@ internal static class CircuitEndpoints
                     .Concat(found.Compiled.Faults.Differences.Select(f => View(f, isDifference: true)))
                     .ToList()
             )
-            : NoCircuit();
+            : NotHere.Circuit();
 
     private static async Task<Results<Ok<CallView>, ProblemHttpResult>> Call(Guid id, CircuitStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } found
@@ -261,10 +261,8 @@ internal static class CircuitEndpoints
                     Circumstances.All
                 )
             )
-            : NoCircuit();
+            : NotHere.Circuit();
 
     private static FaultView View(FaultMode f, bool isDifference) =>
         new(f.Id, f.Variant, f.Unit, $"{f.Title}", $"{f.Remedy}", isDifference);
-
-    internal static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

@@ -6,6 +6,7 @@ using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Operation;
 using Fehler.Data;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Circuits;
@@ -59,7 +60,7 @@ internal static class NetlistEndpoint
     {
         if (await store.FindAsync(id, cancellation) is not { } found)
         {
-            return CircuitEndpoints.NoCircuit();
+            return NotHere.Circuit();
         }
 
         var text = await Task.Run(() => Written(found.Compiled, asked), cancellation);

@@ -53,7 +53,7 @@ internal static class DiagnosisEndpoints
     {
         if (await store.FindAsync(id, cancellation) is not { } job)
         {
-            return TypedResults.Problem("There is no such job.", statusCode: 404);
+            return NotHere.Job();
         }
 
         // What is refused is refused when it is recorded, with its reason.
@@ -84,7 +84,7 @@ internal static class DiagnosisEndpoints
         var wish = DiagnosisWish.Parse(strategy, without, learn, words);
         if (await store.FindAsync(id, cancellation) is not { } job)
         {
-            return TypedResults.Problem("There is no such job.", statusCode: 404);
+            return NotHere.Job();
         }
 
         var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);

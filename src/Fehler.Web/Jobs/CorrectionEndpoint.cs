@@ -54,7 +54,7 @@ internal static class CorrectionEndpoint
                 statusCode: refused.IsConflict ? 409 : 422,
                 title: "Not corrected"
             ),
-            _ => TypedResults.Problem("There is no such job.", statusCode: 404),
+            _ => NotHere.Job(),
         };
     }
 }

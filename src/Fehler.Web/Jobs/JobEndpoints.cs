@@ -91,7 +91,7 @@ internal static class JobEndpoints
         var request = body.Value;
         if (await circuits.FindAsync(request.CircuitId, cancellation) is not { } circuit)
         {
-            return TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+            return NotHere.Circuit();
         }
 
         var symptoms = Given(request.Symptoms).Distinct().Select(id => (Id: id, Symptom: circuit.Compiled.Call.Find(id))).ToList();
@@ -111,7 +111,7 @@ internal static class JobEndpoints
         JournalEntry[] reported = [.. Given(request.Told), .. symptoms.SelectMany(s => s.Symptom!.Entries)];
         if (await door.OpenAsync(request.CircuitId, complaint, reported, request.Who ?? "", cancellation) is not { } job)
         {
-            return TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+            return NotHere.Circuit();
         }
 
         // The suspects are worked out while the first entries are typed.
@@ -130,10 +130,10 @@ internal static class JobEndpoints
     private static ImmutableArray<T> Given<T>(ImmutableArray<T> list) => list.IsDefault ? [] : list;
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> Get(Guid id, JobStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(job.ToView()) : NoJob();
+        await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(job.ToView()) : NotHere.Job();
 
     private static async Task<Results<Ok<int>, ProblemHttpResult>> Sequence(Guid id, JobStore store, CancellationToken cancellation) =>
-        await store.SequenceAsync(id, cancellation) is { } sequence ? TypedResults.Ok(sequence) : NoJob();
+        await store.SequenceAsync(id, cancellation) is { } sequence ? TypedResults.Ok(sequence) : NotHere.Job();
 
     private static async Task<Results<Ok<JobScreen>, ProblemHttpResult>> Screen(
         Guid id,
@@ -150,7 +150,7 @@ internal static class JobEndpoints
         var wish = DiagnosisWish.Parse(strategy, without, learn, words);
         return await store.FindAsync(id, cancellation) is { } job
             ? TypedResults.Ok(new JobScreen(job.ToView(), await DiagnosisAsync(job, wish, history, desk, cancellation)))
-            : NoJob();
+            : NotHere.Job();
     }
 
     private static async Task<Results<Ok<Recorded>, ProblemHttpResult>> Append(
@@ -176,7 +176,7 @@ internal static class JobEndpoints
                 var diagnosis = await DiagnosisAsync(recorded.Job, wish, history, desk, cancellation);
                 return TypedResults.Ok(new Recorded(recorded.Sequence, recorded.WasKnown, recorded.Job.ToView(), diagnosis));
             default:
-                return NoJob();
+                return NotHere.Job();
         }
     }
 
@@ -199,6 +199,4 @@ internal static class JobEndpoints
             return null;
         }
     }
-
-    private static ProblemHttpResult NoJob() => TypedResults.Problem("There is no such job.", statusCode: 404);
 }

@@ -1,6 +1,7 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Fehler.Data;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Jobs;
@@ -31,7 +32,7 @@ internal static class JobEvents
     ) =>
         await store.SequenceAsync(id, cancellation) is not null
             ? TypedResults.ServerSentEvents(Listen(id, store, news, lifetime.ApplicationStopping, cancellation))
-            : TypedResults.Problem("There is no such job.", statusCode: 404);
+            : NotHere.Job();
 
     private static async IAsyncEnumerable<SseItem<int>> Listen(
         Guid id,

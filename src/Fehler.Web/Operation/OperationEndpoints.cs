@@ -47,7 +47,7 @@ internal static class OperationEndpoints
     ) =>
         await store.FindAsync(id, cancellation) is { } found
             ? TypedResults.Ok(OperationMapping.Operate(found.Compiled, body.Value.Steps.IsDefault ? [] : body.Value.Steps))
-            : TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+            : NotHere.Circuit();
 
     private static async Task<Results<Ok<OperationView>, ProblemHttpResult>> OperateAsItStands(
         Guid id,
@@ -60,7 +60,7 @@ internal static class OperationEndpoints
     {
         if (await store.FindAsync(id, cancellation) is not { } job)
         {
-            return TypedResults.Problem("There is no such job.", statusCode: 404);
+            return NotHere.Job();
         }
 
         var steps = body.Value.Steps.IsDefault ? [] : body.Value.Steps;

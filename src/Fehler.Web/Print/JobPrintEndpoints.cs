@@ -2,6 +2,7 @@ using System.Globalization;
 using Fehler.Core.Jobs;
 using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Print;
@@ -50,7 +51,7 @@ internal static class JobPrintEndpoints
     }
 
     private static async Task<Results<Ok<JobReport>, ProblemHttpResult>> Report(Guid id, JobStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(Of(job)) : NoJob();
+        await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(Of(job)) : NotHere.Job();
 
     private static JobReport Of(OpenedJob job) =>
         new(
@@ -76,7 +77,7 @@ internal static class JobPrintEndpoints
     {
         if (await store.FindAsync(id, cancellation) is not { } job)
         {
-            return NoJob();
+            return NotHere.Job();
         }
 
         var report = Of(job);
@@ -251,6 +252,4 @@ internal static class JobPrintEndpoints
         );
 
     private static string Minute(DateTimeOffset at) => at.UtcDateTime.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture);
-
-    private static ProblemHttpResult NoJob() => TypedResults.Problem("There is no such job.", statusCode: 404);
 }

@@ -1,4 +1,5 @@
 using Fehler.Data;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using QRCoder;
 
@@ -35,7 +36,7 @@ internal static class LabelEndpoints
     {
         if (await store.FindAsync(id, cancellation) is null)
         {
-            return TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+            return NotHere.Circuit();
         }
 
         using var code = new SvgQRCode(Code(CircuitAddress(request, id)));

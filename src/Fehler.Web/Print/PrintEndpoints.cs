@@ -3,6 +3,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Procedures;
 using Fehler.Data;
 using Fehler.Web.Circuits;
+using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Print;
@@ -47,10 +48,7 @@ internal static class PrintEndpoints
         CircuitStore store,
         Func<CompiledCircuit, FileContentHttpResult> print,
         CancellationToken cancellation
-    ) =>
-        await store.FindAsync(id, cancellation) is { } found
-            ? print(found.Compiled)
-            : TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+    ) => await store.FindAsync(id, cancellation) is { } found ? print(found.Compiled) : NotHere.Circuit();
 
     private static IEnumerable<string[]> ReadingSheetRows(CompiledCircuit compiled) =>
         compiled

@@ -53,7 +53,7 @@ internal static class ThreeLinesEndpoints
                     ))
                     .ToList()
             )
-            : NoCircuit();
+            : NotHere.Circuit();
 
     private static ImmutableArray<LeadsView> Leads(ThreeLinesPlace place, Quantity quantity) =>
         [.. place.Leads(quantity).Select(l => new LeadsView(l.From.ToString(), l.To.ToString()))];
@@ -67,7 +67,7 @@ internal static class ThreeLinesEndpoints
     {
         if (await store.FindAsync(id, cancellation) is not { } found)
         {
-            return NoCircuit();
+            return NotHere.Circuit();
         }
 
         var (quantity, typed) = (body.Value.Quantity, body.Value.Typed.IsDefault ? [] : body.Value.Typed);
@@ -78,6 +78,4 @@ internal static class ThreeLinesEndpoints
         ReadingText.Parse(typed ?? "", quantity) is { Kind: ReadingKind.Number } value
             ? value.Number
             : throw new RefusedException($"“{typed}” is no number; a set is of three numbers.");
-
-    private static ProblemHttpResult NoCircuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 }

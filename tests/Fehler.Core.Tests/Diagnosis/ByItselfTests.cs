@@ -1,7 +1,10 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+using Fehler.Core.Procedures;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -138,6 +141,27 @@ public class ByItselfTests
             .Did(Starters.Release, "KM1 out, M1 stopped")
             .Diagnose();
         result.Units[0].Unit.ShouldBe(plain.Units[0].Unit);
+    }
+
+    /// <summary>What a bench check of good parts reads is what the healthy circuit foretells: no item speaks against it, whatever stands how.</summary>
+    [Theory]
+    [MemberData(nameof(Families.FamilySamples.Names), MemberType = typeof(Families.FamilySamples))]
+    public void A_bench_check_of_good_parts_fits_a_good_circuit(string sample)
+    {
+        var compiled = Families.FamilySamples.Of(sample).Compiled();
+        var isolated = new Isolated(compiled.Isolation.Points) { Sequence = 1 };
+        var dead = JobState.Of(compiled, [isolated, new ProvedDead(true, true) { Sequence = 2 }]);
+        var session = new DiagnosisSession(compiled);
+        var judge = new EntryJudge(session);
+        judge.Judge(session.Healthy, isolated);
+        var panel = new Simulator(compiled.Network);
+        var entries = compiled
+            .BenchCheck.Items.Where(i => i.IsMeasured)
+            .Select(i => i.AsEntry(ReadingText.Show(new Ohms(Math.Round(i.ReadOn(panel).Value, 1)))))
+            .Where(e => dead.Refuse(e) is null)
+            .ToList();
+        entries.Count.ShouldBeGreaterThan(15);
+        entries.Where(e => !judge.Explains(session.Healthy, e)).Select(e => EntryWords.Of(e)).ShouldBeEmpty();
     }
 
     private static ImmutableSortedDictionary<string, string> Known(string contactor, string motor) =>

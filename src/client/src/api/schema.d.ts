@@ -806,7 +806,7 @@ export interface paths {
         put?: never;
         /**
          * Records a bench check; readings are judged against what a good component shows
-         * @description With 'job' the readings are entries of its journal too; one that is refused there refuses all of them.
+         * @description With 'job' the readings are entries of its journal too; what its journal refuses is left out and told; when it refuses all, nothing is recorded.
          */
         post: operations["recordBenchCheck"];
         delete?: never;
@@ -919,6 +919,7 @@ export interface components {
             /** Format: int32 */
             failed: number;
             items: components["schemas"]["BenchCheckResult"][];
+            notInJob?: string[];
         };
         /** @enum {unknown} */
         Beside: "seriesBefore" | "seriesAfter" | "parallel";

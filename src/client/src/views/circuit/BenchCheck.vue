@@ -98,7 +98,7 @@ async function record() {
     )
     notice.value = `Recorded: ${result.passed} good, ${result.failed} not good.${
       intoJob.value && props.openJob ? ' The readings stand in the job as well.' : ''
-    }`
+    }${result.notInJob?.length ? ` Left out of the job: ${result.notInJob.join(' ')}` : ''}`
     for (const key of Object.keys(readings)) delete readings[key]
     for (const key of Object.keys(looks)) delete looks[key]
     judged.value = {}

@@ -23,6 +23,8 @@ const { lowImpedance, pad } = useSettings()
 /** On a small screen the keys come up under the thumb when the field is touched, and take it with them. */
 const isNarrow = useMediaQuery('(max-width: 999px)')
 const isRaised = ref(false)
+/** A field that kept the focus is touched again without getting it. */
+const raise = () => (isRaised.value = pad.value && isNarrow.value)
 const text = ref('')
 const error = ref('')
 const question = ref('')
@@ -114,7 +116,8 @@ watch(
         maxlength="40"
         aria-label="What the meter shows"
         placeholder="meter shows…"
-        @focus="isRaised = pad && isNarrow"
+        @focus="raise"
+        @click="raise"
       />
       <Button type="submit" label="Record" :loading="sending" />
       <Button

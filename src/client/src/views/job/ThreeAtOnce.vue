@@ -7,6 +7,7 @@ import SelectButton from 'primevue/selectbutton'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, need, type Entry, type Schemas } from '@/api/client'
+import { useSettings } from '@/composables/useSettings'
 
 /** Three voltages between lines, or three currents, as one set: what they say together, then three readings of the journal. */
 const props = defineProps<{
@@ -26,6 +27,9 @@ const sending = ref(false)
 const chosen = computed(() => places.value.find((p) => p.id === place.value))
 const leads = computed(() => chosen.value?.[quantity.value] ?? [])
 const isFull = computed(() => typed.value.every((t) => t.trim()))
+/** Some are in the journal already: what is left can follow once it is put right. */
+const isBegun = ref(false)
+const { lowImpedance } = useSettings()
 
 watch(
   () => props.visible,
@@ -71,10 +75,13 @@ async function record() {
         held: [],
         typed: typed.value[i]!,
         meter: '',
+        lowImpedance: quantity.value === 'volts' && lowImpedance.value,
       } as unknown as Entry)
       if (refused) return void (problem.value = refused)
       typed.value[i] = ''
+      isBegun.value = true
     }
+    isBegun.value = false
     emit('close')
   } finally {
     sending.value = false
@@ -119,7 +126,15 @@ async function record() {
         <li v-for="sentence in said" :key="sentence">{{ sentence }}</li>
       </ul>
       <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-      <Button type="submit" label="Record all three" :loading="sending" :disabled="!isFull" />
+      <label v-if="quantity === 'volts'" class="tester">
+        <input v-model="lowImpedance" type="checkbox" /> two-pole tester or low-impedance setting
+      </label>
+      <Button
+        type="submit"
+        :label="isBegun ? 'Record the rest' : 'Record all three'"
+        :loading="sending"
+        :disabled="isBegun ? typed.every((t) => !t.trim()) : !isFull"
+      />
     </form>
   </Dialog>
 </template>
@@ -135,6 +150,16 @@ async function record() {
   align-items: center;
   gap: 0.6rem;
   min-height: 44px;
+}
+.tester {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 44px;
+}
+.tester input {
+  width: 1.3rem;
+  height: 1.3rem;
 }
 .said {
   margin: 0;

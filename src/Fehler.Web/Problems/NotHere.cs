@@ -1,0 +1,11 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Fehler.Web.Problems;
+
+/// <summary>What is answered where an address names something that is not kept here.</summary>
+internal static class NotHere
+{
+    public static ProblemHttpResult Circuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
+
+    public static ProblemHttpResult Job() => TypedResults.Problem("There is no such job.", statusCode: 404);
+}
