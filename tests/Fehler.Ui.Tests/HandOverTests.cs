@@ -45,7 +45,7 @@ public sealed class HandOverTests : IDisposable
         _screen.ClickText("Handed over");
         _screen.ClickText("Close the job");
         _screen.Until(() => _screen.Driver.Url.EndsWith("close-out", StringComparison.Ordinal) ? null : "left", "the job closed");
-        OpenCircuit("WP-301");
+        _screen.OpenCircuit("WP-301");
         _screen.See("Handed over, not as it should be");
         _screen.See("Isolated at Q1");
 
@@ -136,18 +136,9 @@ public sealed class HandOverTests : IDisposable
             "a proposal"
         );
 
-    private void OpenCircuit(string tag)
-    {
-        _screen.Open("/");
-        _screen.Type(".search", tag);
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count == 1, "one circuit");
-        _screen.ClickText(tag);
-        _screen.See("Reading sheet");
-    }
-
     private void OpenedByTouch(string tag, string symptom)
     {
-        OpenCircuit(tag);
+        _screen.OpenCircuit(tag);
         _screen.ClickText("It does not work");
         _screen.Click($"[data-symptom='{symptom}']");
         _screen.Type("#caller", "R. Halvar");

@@ -162,6 +162,22 @@ public sealed class Screen : IDisposable
         ClickText(confirm);
     }
 
+    /// <summary>From the register to a circuit: the list comes anew while one types, so it is pressed once it stands still.</summary>
+    public void OpenCircuit(string tag)
+    {
+        Open("/");
+        Type(".search", tag);
+        Until(
+            () =>
+                Driver.FindElements(By.CssSelector("tbody tr")) is { Count: 1 } rows
+                && rows[0].Text.StartsWith(tag, StringComparison.Ordinal),
+            $"{tag} alone in the register"
+        );
+        ClickText(tag);
+        See("Terminal plan");
+        Until(() => Driver.FindElements(By.CssSelector("[data-terminal]")).Count > 0, "the drawing");
+    }
+
     /// <summary>From the register to the one open job of the demo plant, its first test worked out.</summary>
     public void OpenTheOpenJob()
     {

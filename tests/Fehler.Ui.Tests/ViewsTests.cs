@@ -25,7 +25,7 @@ public sealed class ViewsTests : IDisposable
     [Fact]
     public void A_circuit_shows_its_reading_sheet_parts_and_history()
     {
-        OpenCircuit("WP-301");
+        _screen.OpenCircuit("WP-301");
         _screen.Driver.FindElements(By.CssSelector("[data-terminal]")).Count.ShouldBeGreaterThan(30);
         _screen.ClickText("Reading sheet");
         _screen.Type("input[aria-label='Find in the reading sheet']", "KM1 A1");
@@ -42,7 +42,7 @@ public sealed class ViewsTests : IDisposable
     [Fact]
     public void A_tapped_terminal_of_a_circuit_shows_what_is_landed_on_it()
     {
-        OpenCircuit("IN-101");
+        _screen.OpenCircuit("IN-101");
         Tap("S1:21");
         _screen.See("2.1");
         _screen.See("Infeed desk");
@@ -51,7 +51,7 @@ public sealed class ViewsTests : IDisposable
     [Fact]
     public void A_job_is_opened_only_once_something_was_reported()
     {
-        OpenCircuit("WP-301");
+        _screen.OpenCircuit("WP-301");
         _screen.ClickText("It does not work");
         _screen.See("What is known beside it");
         _screen.Find("[role=dialog] button[type=submit]").Enabled.ShouldBeFalse();
@@ -215,13 +215,6 @@ public sealed class ViewsTests : IDisposable
     }
 
     private int Rows() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count(r => r.FindElements(By.TagName("td")).Count > 1);
-
-    private void OpenCircuit(string tag)
-    {
-        _screen.Open("/");
-        _screen.ClickText(tag);
-        _screen.See("Control circuit");
-    }
 
     private void Tap(string terminal) =>
         _screen.Driver.ExecuteScript(

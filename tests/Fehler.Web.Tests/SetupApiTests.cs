@@ -11,6 +11,32 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
 {
     private readonly HttpClient _client = host.CreateClient();
 
+    /// <summary>What stands in a panel leads to a circuit that can be kept, once under its designation.</summary>
+    [Fact]
+    public async Task What_was_counted_is_a_circuit_that_is_kept_once()
+    {
+        var answer = await _client.PostAsJsonAsync(
+            "/api/setup/counted",
+            new { counts = new Dictionary<string, int> { ["contactors"] = 3, ["timers"] = 1 }, coilVolts = 110 },
+            Host.Cancellation
+        );
+        var best = (await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("matches")[0];
+        best.GetProperty("family").GetString().ShouldBe("star-delta");
+        best.GetProperty("differs").GetArrayLength().ShouldBe(0);
+        var built = await _client.PostAsJsonAsync("/api/setup/families/star-delta", best.GetProperty("options"), Host.Cancellation);
+        var file = (await built.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("file");
+        (await _client.PostAsJsonAsync("/api/circuits?isNew=true", file, Host.Cancellation)).EnsureSuccessStatusCode();
+        var again = await _client.PostAsJsonAsync("/api/circuits?isNew=true", file, Host.Cancellation);
+        again.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await again.Content.ReadAsStringAsync(Host.Cancellation)).ShouldContain("give it another designation");
+        var nonsense = await _client.PostAsJsonAsync(
+            "/api/setup/counted",
+            new { counts = new Dictionary<string, int> { ["contactors"] = -1 }, coilVolts = 0 },
+            Host.Cancellation
+        );
+        nonsense.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
     [Fact]
     public async Task A_family_is_built_edited_operated_and_saved()
     {

@@ -13,10 +13,10 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
 {
     /// <summary>Takes in a circuit file. A known tag gets a new version, unless the description is the one it has already.</summary>
     /// <exception cref="CircuitException">The file cannot be used.</exception>
-    public async Task<Imported> ImportAsync(string json, CancellationToken cancellation)
+    public async Task<Imported> ImportAsync(string json, CancellationToken cancellation, bool isNew = false)
     {
         var circuit = await Task.Run(() => CircuitAcceptance.Read(json), cancellation);
-        return await turns.InTurnAsync($"circuit {circuit.Circuit.Tag}", () => ImportAsync(circuit, cancellation), cancellation);
+        return await turns.InTurnAsync($"circuit {circuit.Circuit.Tag}", () => ImportAsync(circuit, isNew, cancellation), cancellation);
     }
 
     /// <summary>The newest version of a circuit; null when there is no such circuit.</summary>
@@ -131,11 +131,16 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
         row.SearchText = string.Join(' ', row.Tag, row.Title, row.Area, row.Enclosure, row.LastFound).ToLowerInvariant();
     }
 
-    private async Task<Imported> ImportAsync(CompiledCircuit taken, CancellationToken cancellation)
+    private async Task<Imported> ImportAsync(CompiledCircuit taken, bool isNew, CancellationToken cancellation)
     {
         var circuit = taken.Circuit;
         var canonical = CircuitFile.Write(circuit);
         var row = await db.Circuits.FirstOrDefaultAsync(c => c.Tag == circuit.Tag, cancellation);
+        if (isNew && row is not null)
+        {
+            throw new RefusedException($"{circuit.Tag} is in the register already; give it another designation.");
+        }
+
         if (row is not null && await JsonAsync(row.LatestVersionId, cancellation) == canonical)
         {
             return new Imported(row.Id, row.Tag, row.LatestNumber, false);

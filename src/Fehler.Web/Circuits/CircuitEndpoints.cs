@@ -75,7 +75,9 @@ internal static class CircuitEndpoints
             .MapPost("", Import)
             .WithName("importCircuit")
             .WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json) or a wiring list (docs/formats/wiring-list.md)")
-            .WithDescription("'from' is the name of the file; a wiring list that does not say its designation gets it from there.")
+            .WithDescription(
+                "'from' is the name of the file; a wiring list that does not say its designation gets it from there. With 'isNew' a designation that is in the register already is refused instead of becoming its next version."
+            )
             .Accepts<object>("application/json", "text/csv")
             .ProducesProblem(422);
         circuits
@@ -169,14 +171,15 @@ internal static class CircuitEndpoints
         }
 
         var copy = found.Compiled.Circuit with { Tag = tag, Title = title.Length > 0 ? title : found.Compiled.Circuit.Title };
-        return TypedResults.Ok(await store.ImportAsync(CircuitFile.Write(copy), cancellation));
+        return TypedResults.Ok(await store.ImportAsync(CircuitFile.Write(copy), cancellation, isNew: true));
     }
 
     private static async Task<Ok<Imported>> Import(
         HttpRequest request,
         CircuitStore store,
         CancellationToken cancellation,
-        string? from = null
+        string? from = null,
+        bool isNew = false
     )
     {
         using var reader = new StreamReader(request.Body, new UTF8Encoding(false, throwOnInvalidBytes: false));
@@ -187,7 +190,7 @@ internal static class CircuitEndpoints
             text = CircuitFile.Write(await Task.Run(() => WiringList.Read(text, name), cancellation));
         }
 
-        return TypedResults.Ok(await store.ImportAsync(text, cancellation));
+        return TypedResults.Ok(await store.ImportAsync(text, cancellation, isNew));
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> List(

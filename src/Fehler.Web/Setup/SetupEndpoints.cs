@@ -26,6 +26,20 @@ internal static class SetupEndpoints
         setup.MapGet("families", () => FamilyCatalogue.All).WithName("listFamilies").WithSummary("Families of starters with their options");
         setup.MapGet("kinds", Kinds).WithName("listKinds").WithSummary("Two-terminal devices that can be inserted in a path");
         setup
+            .MapGet("sorts", () => PanelSort.All)
+            .WithName("listPanelSorts")
+            .WithSummary("What can be counted in a panel without knowing its circuit");
+        setup
+            .MapPost(
+                "counted",
+                (Body<CountedInPanel> body, CancellationToken cancellation) => Task.Run(() => Found(body.Value, cancellation), cancellation)
+            )
+            .Accepts<CountedInPanel>(Json)
+            .WithName("findByCount")
+            .WithSummary("Families with options whose circuits have what was counted in a panel")
+            .WithDescription("The likeliest first, each with its drawing and what it has otherwise; and what to count next.")
+            .ProducesProblem(422);
+        setup
             .MapPost(
                 "families/{family}",
                 (string family, Body<JsonDocument> options, CancellationToken cancellation) =>
@@ -70,6 +84,29 @@ internal static class SetupEndpoints
 
     private static Task<SetupView> ViewAsync(Func<Circuit> circuit, CancellationToken cancellation) =>
         Task.Run(() => View(circuit()), cancellation);
+
+    private static CountedView Found(CountedInPanel counted, CancellationToken cancellation)
+    {
+        var (matches, tellsApart) = PanelSearch.Find(
+            new PanelCount(counted.Counts ?? ImmutableSortedDictionary<string, int>.Empty, counted.CoilVolts),
+            "NEW-1",
+            "New starter",
+            cancellation
+        );
+        return new CountedView(
+            [
+                .. matches.Select(m => new CountedMatch(
+                    m.Family.Id,
+                    m.Family.Name,
+                    m.Family.Description,
+                    m.Options.Deserialize<JsonElement>(),
+                    m.Circuit.Compile().ToView(Guid.Empty, 0),
+                    m.Differs
+                )),
+            ],
+            tellsApart
+        );
+    }
 
     private static Circuit Read(JsonElement file) =>
         file.ValueKind == JsonValueKind.Undefined

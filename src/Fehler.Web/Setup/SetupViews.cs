@@ -3,6 +3,7 @@ using System.Text.Json;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
+using Fehler.Core.Families;
 using Fehler.Web.Circuits;
 
 namespace Fehler.Web.Setup;
@@ -21,3 +22,24 @@ public sealed record SetupEdit(JsonElement File, CircuitEdit Edit);
 
 /// <summary>Steps on a circuit file that is not in the register yet.</summary>
 public sealed record SetupOperation(JsonElement File, ImmutableArray<Step> Steps);
+
+/// <summary>What was counted in a panel.</summary>
+/// <param name="Counts">How many, by the id of the sort; what nobody counted is left out.</param>
+/// <param name="CoilVolts">What the label of a contactor's coil says, V; 0 when nobody read it.</param>
+public sealed record CountedInPanel(ImmutableSortedDictionary<string, int>? Counts, double CoilVolts);
+
+/// <summary>A starter that has what was counted.</summary>
+/// <param name="Options">For building it, as the family's options.</param>
+/// <param name="Circuit">Its drawing.</param>
+/// <param name="Differs">What it has otherwise than was counted.</param>
+public sealed record CountedMatch(
+    string Family,
+    string Name,
+    string Description,
+    JsonElement Options,
+    CircuitView Circuit,
+    ImmutableArray<string> Differs
+);
+
+/// <summary>What fits a count, the likeliest first, and what to count next to tell them apart.</summary>
+public sealed record CountedView(ImmutableArray<CountedMatch> Matches, PanelSort? TellsApart);

@@ -167,7 +167,7 @@ export interface paths {
         put?: never;
         /**
          * Takes in a circuit file (docs/formats/circuit.schema.json) or a wiring list (docs/formats/wiring-list.md)
-         * @description 'from' is the name of the file; a wiring list that does not say its designation gets it from there.
+         * @description 'from' is the name of the file; a wiring list that does not say its designation gets it from there. With 'isNew' a designation that is in the register already is refused instead of becoming its next version.
          */
         post: operations["importCircuit"];
         delete?: never;
@@ -557,6 +557,43 @@ export interface paths {
         get: operations["listKinds"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/sorts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be counted in a panel without knowing its circuit */
+        get: operations["listPanelSorts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup/counted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Families with options whose circuits have what was counted in a panel
+         * @description The likeliest first, each with its drawing and what it has otherwise; and what to count next.
+         */
+        post: operations["findByCount"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1096,6 +1133,25 @@ export interface components {
         CopyCircuit: {
             tag: string;
             title: null | string;
+        };
+        CountedInPanel: {
+            counts: null | {
+                [key: string]: number;
+            };
+            /** Format: double */
+            coilVolts: number;
+        };
+        CountedMatch: {
+            family: string;
+            name: string;
+            description: string;
+            options: components["schemas"]["JsonElement"];
+            circuit: components["schemas"]["CircuitView"];
+            differs: string[];
+        };
+        CountedView: {
+            matches: components["schemas"]["CountedMatch"][];
+            tellsApart: null | components["schemas"]["PanelSort"];
         };
         CrossReference: {
             contact: string;
@@ -1882,6 +1938,13 @@ export interface components {
             edit: components["schemas"]["CircuitEdit"];
             who: null | string;
         };
+        PanelSort: {
+            id: string;
+            group: string;
+            name: string;
+            /** Format: int32 */
+            most: number;
+        };
         PartView: {
             device: string;
             kind: string;
@@ -2575,6 +2638,7 @@ export interface operations {
         parameters: {
             query?: {
                 from?: string;
+                isNew?: boolean;
             };
             header?: never;
             path?: never;
@@ -3325,6 +3389,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KindView"][];
+                };
+            };
+        };
+    };
+    listPanelSorts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelSort"][];
+                };
+            };
+        };
+    };
+    findByCount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountedInPanel"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

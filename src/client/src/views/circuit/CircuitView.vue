@@ -45,6 +45,8 @@ onMounted(async () => {
     const path = { path: { id: props.id } }
     circuit.value = need(await api.GET('/api/circuits/{id}', { params: path }))
     await moreJobs()
+    // Somebody came here to begin a job.
+    asking.value = route.query.call !== undefined && !openJob()
     left.value = need(await api.GET('/api/circuits/{id}/handed-over', { params: path })).handedOver
   } catch (error) {
     problem.value = (error as Error).message

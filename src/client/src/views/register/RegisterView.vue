@@ -179,7 +179,8 @@ async function importFile(event: Event) {
     >
       <template #empty
         >Nothing in the register matches{{ search ? ` “${search}”` : ''
-        }}{{ isNarrowed ? ' what it is narrowed to' : '' }}.</template
+        }}{{ isNarrowed ? ' what it is narrowed to' : '' }}. A starter that is not in the register yet:
+        <RouterLink to="/set-up">count what stands in the panel</RouterLink>, and begin the job on what fits.</template
       >
       <Column field="tag" header="Circuit" sortable>
         <template #body="{ data }">

@@ -4,11 +4,11 @@ import type { Schemas } from '@/api/client'
 
 type Family = Schemas['FamilyDescription']
 
-const props = defineProps<{ families: Family[]; locked: boolean }>()
-const family = defineModel<string>('family', { required: true })
+const props = defineProps<{ families: Family[]; family: string; locked: boolean }>()
+const emit = defineEmits<{ 'update:family': [family: string] }>()
 const options = defineModel<Record<string, unknown>>('options', { required: true })
 
-const chosen = computed(() => props.families.find((f) => f.id === family.value))
+const chosen = computed(() => props.families.find((f) => f.id === props.family))
 const groups = computed(() => [...new Set(chosen.value?.options.map((o) => o.group) ?? [])])
 const names = [
   { name: 'tag', label: 'Tag', hint: 'as on the drawing, e.g. KF-204' },
@@ -39,7 +39,11 @@ function setOption(option: Option, text: string | boolean) {
     <legend class="visually-hidden">Family and options</legend>
     <label class="field"
       >Family
-      <select v-model="family" aria-label="Family">
+      <select
+        :value="family"
+        aria-label="Family"
+        @change="emit('update:family', ($event.target as HTMLSelectElement).value)"
+      >
         <option v-for="f in families" :key="f.id" :value="f.id">{{ f.name }}</option>
       </select>
     </label>

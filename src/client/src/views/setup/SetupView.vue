@@ -12,8 +12,10 @@ import { api, need, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import OperatePanel from '@/drawing/OperatePanel.vue'
+import CountedMatches from './CountedMatches.vue'
 import DevicePanel from './DevicePanel.vue'
 import FamilyOptions from './FamilyOptions.vue'
+import PanelCount from './PanelCount.vue'
 import PlacesPanel from './PlacesPanel.vue'
 import TraceList from './TraceList.vue'
 import { useSetup, type Edit } from './useSetup'
@@ -25,7 +27,9 @@ const setup = useSetup(`fehler.draft.${props.id ?? 'new'}`)
 const { current, circuit, problem, busy, family, options, canUndo, canRedo, isEdited } = setup
 const families = ref<Schemas['FamilyDescription'][]>([])
 const kinds = ref<Schemas['KindView'][]>([])
-const tab = ref(props.id ? 'match' : 'family')
+const tab = ref(props.id ? 'match' : 'count')
+/** What fits what was counted in the panel. */
+const counted = ref<Schemas['CountedView']>()
 const resumed = ref(false)
 const chosen = ref<{ tag: string; part: string }>()
 const wire = ref('')
@@ -49,9 +53,16 @@ async function begin() {
     await setup.open(await answer.json())
   } else {
     family.value = 'dol'
-    options.value = { tag: 'NEW-1', title: 'New starter' }
+    options.value = { tag: await freeTag(), title: 'New starter' }
     await setup.build()
   }
+}
+
+/** NEW-1, or the first after it that is not in the register: a starter that nobody has named yet. */
+async function freeTag() {
+  const found = need(await api.GET('/api/circuits', { params: { query: { search: 'NEW-', take: 200 } } }))
+  const taken = new Set(found.items.map((c) => c.tag))
+  for (let n = 1; ; n++) if (!taken.has(`NEW-${n}`)) return `NEW-${n}`
 }
 
 async function again() {
@@ -62,23 +73,35 @@ async function again() {
   await begin()
 }
 
+const nameOptions = ['tag', 'title', 'area', 'enclosure', 'drawing']
 const rebuild = useDebounceFn(() => setup.build(), 250)
-watch(family, (now, before) => {
-  if (!before || isEdited.value || props.id) return
-  // Names stay; what another family does not have goes.
-  const kept = ['tag', 'title', 'area', 'enclosure', 'drawing']
+const namesOf = (all: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(all).filter(([name]) => nameOptions.includes(name)))
+
+/** Another family: names stay, and what it has as well; what another family does not have goes. */
+function toFamily(now: string) {
   const known = families.value.find((f) => f.id === now)?.options.map((o) => o.name) ?? []
-  const old = families.value.find((f) => f.id === before)
-  options.value = Object.fromEntries(
-    Object.entries(options.value).filter(
-      ([name, value]) =>
-        kept.includes(name) ||
-        (known.includes(name) &&
+  const old = families.value.find((f) => f.id === family.value)
+  family.value = now
+  options.value = {
+    ...Object.fromEntries(
+      Object.entries(options.value).filter(
+        ([name, value]) =>
+          known.includes(name) &&
           String(value) !== old?.options.find((o) => o.name === name)?.default &&
-          !['protection', 'control'].includes(name)),
+          !['protection', 'control'].includes(name),
+      ),
     ),
-  )
-})
+    ...namesOf(options.value),
+  }
+}
+
+/** One of those that fit what was counted. */
+function take(match: Schemas['CountedMatch']) {
+  family.value = match.family
+  options.value = { ...(match.options as Record<string, unknown>), ...namesOf(options.value) }
+}
+
 watch(options, () => {
   if (!isEdited.value && !props.id && current.value) void rebuild()
 })
@@ -96,17 +119,18 @@ async function edit(change: Edit) {
 function pick(tag: string, part: string) {
   chosen.value = { tag, part }
   wire.value = ''
-  if (tab.value === 'family') tab.value = 'match'
+  if (tab.value !== 'trace') tab.value = 'match'
 }
 function pickWire(number: string) {
   wire.value = number
   chosen.value = undefined
-  if (tab.value === 'family') tab.value = 'match'
+  if (tab.value !== 'trace') tab.value = 'match'
 }
 
-async function save() {
-  const id = await setup.save()
-  if (id) await router.push(`/circuits/${id}`)
+/** @param call whether a job begins on it at once */
+async function save(call = false) {
+  const id = await setup.save(!props.id)
+  if (id) await router.push({ path: `/circuits/${id}`, query: call ? { call: '' } : {} })
 }
 
 onKeyStroke('z', (event) => {
@@ -137,7 +161,16 @@ onKeyStroke('z', (event) => {
           :disabled="!canRedo"
           @click="setup.go(1)"
         />
-        <Button icon="pi pi-save" label="Save to the register" :disabled="!circuit || busy" @click="save" />
+        <Button
+          v-if="!id"
+          icon="pi pi-wrench"
+          label="Save and begin a job"
+          severity="secondary"
+          outlined
+          :disabled="!circuit || busy"
+          @click="save(true)"
+        />
+        <Button icon="pi pi-save" label="Save to the register" :disabled="!circuit || busy" @click="save()" />
       </div>
     </div>
     <PageProblem :text="problem" />
@@ -149,21 +182,30 @@ onKeyStroke('z', (event) => {
       <section class="side sheet">
         <Tabs v-model:value="tab" scrollable>
           <TabList>
+            <Tab v-if="!id" value="count">What stands there</Tab>
             <Tab v-if="!id" value="family">Family</Tab>
             <Tab value="match">Match the panel</Tab>
             <Tab value="trace">Trace</Tab>
           </TabList>
           <TabPanels>
+            <TabPanel v-if="!id" value="count">
+              <p v-if="isEdited" class="faint">
+                You have changed the circuit itself; counting again would undo that.
+                <Button label="Begin again" text size="small" @click="again" />
+              </p>
+              <PanelCount v-else v-model:found="counted" />
+            </TabPanel>
             <TabPanel v-if="!id" value="family">
               <p v-if="isEdited" class="faint">
                 You have changed the circuit itself; the options would undo that.
                 <Button label="Back to the options" text size="small" @click="again" />
               </p>
               <FamilyOptions
-                v-model:family="family"
                 v-model:options="options"
+                :family="family"
                 :families="families"
                 :locked="isEdited"
+                @update:family="toFamily"
               />
             </TabPanel>
             <TabPanel value="match">
@@ -186,6 +228,12 @@ onKeyStroke('z', (event) => {
         </Tabs>
       </section>
       <section class="main sheet">
+        <CountedMatches
+          v-if="tab === 'count' && counted && !isEdited"
+          :found="counted"
+          :circuit="circuit"
+          @take="take"
+        />
         <div class="verdict" role="status" :class="{ bad: circuit.findings.some((f) => f.kind === 'cannotWork') }">
           <strong v-if="busy">Trying it…</strong>
           <strong v-else-if="circuit.findings.some((f) => f.kind === 'cannotWork')">It cannot work:</strong>

@@ -97,11 +97,13 @@ export function useSetup(draftKey: string) {
     at.value = -1
   }
 
-  async function save(): Promise<string | undefined> {
+  /** @param isNew whether it must not become another version of what has its tag already */
+  async function save(isNew: boolean): Promise<string | undefined> {
     problem.value = ''
     try {
       const saved = need(
         await api.POST('/api/circuits', {
+          params: { query: { isNew } },
           body: JSON.stringify(current.value!.file) as never,
           bodySerializer: (b) => b as never,
           headers: { 'Content-Type': 'application/json' },
