@@ -122,11 +122,18 @@ public static class PanelSearch
     private static JsonObject Named(JsonObject options, string tag, string title) =>
         new Change("title", JsonValue.Create(title)).On(new Change("tag", JsonValue.Create(tag)).On(options));
 
-    /// <summary>Changes of one option that can be seen in a count, and those of the control supply and voltage that a coil's label speaks of.</summary>
+    /// <summary>Changes of one option that can be seen in a count, and the control supplies that give the voltage on a coil's label.</summary>
     private static IEnumerable<Change> TellingOf(FamilyDescription family, PanelCount count) =>
         Telling
             .GetOrAdd(family.Id, _ => [.. Visible(family)])
-            .Concat(count.CoilVolts > 0 ? [new Change("controlVolts", JsonValue.Create(count.CoilVolts))] : []);
+            .Concat(
+                count.CoilVolts > 0
+                    ? family
+                        .Options.Where(o => o.Name == "control")
+                        .SelectMany(Values)
+                        .Select(v => new Change("control", v) { And = new Change("controlVolts", JsonValue.Create(count.CoilVolts)) })
+                    : []
+            );
 
     private static IEnumerable<Change> Visible(FamilyDescription family)
     {
@@ -182,14 +189,16 @@ public static class PanelSearch
             );
     }
 
-    /// <summary>One option with another value.</summary>
+    /// <summary>One option with another value, and what only makes sense with it.</summary>
     private sealed record Change(string Name, JsonNode Value)
     {
+        public Change? And { get; init; }
+
         public JsonObject On(JsonObject options)
         {
             var changed = (JsonObject)options.DeepClone();
             changed[Name] = Value.DeepClone();
-            return changed;
+            return And?.On(changed) ?? changed;
         }
     }
 }

@@ -52,6 +52,14 @@ public class PanelSearchTests
     }
 
     [Fact]
+    public void The_coils_label_alone_tells_that_something_makes_its_voltage()
+    {
+        var best = Find(110, ("contactors", 3), ("timers", 1)).Matches[0];
+        (best.Family.Id, best.Options["control"]!.GetValue<string>()).ShouldBe(("star-delta", "transformer"));
+        best.Differs.ShouldBeEmpty();
+    }
+
+    [Fact]
     public void An_impulse_relay_a_drum_a_controller_and_a_capacitor_are_known_by_themselves()
     {
         Find(0, ("impulseRelays", 1)).Matches[0].Family.Id.ShouldBe("impulse");
