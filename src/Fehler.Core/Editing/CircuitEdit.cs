@@ -11,6 +11,7 @@ namespace Fehler.Core.Editing;
 [JsonDerivedType(typeof(RenameDevice), "renameDevice")]
 [JsonDerivedType(typeof(RenameContact), "renameContact")]
 [JsonDerivedType(typeof(RenumberWire), "renumberWire")]
+[JsonDerivedType(typeof(RenumberWires), "renumberWires")]
 [JsonDerivedType(typeof(SetParameter), "setParameter")]
 [JsonDerivedType(typeof(DescribeDevice), "describeDevice")]
 [JsonDerivedType(typeof(SetPlace), "setPlace")]
@@ -48,6 +49,9 @@ public sealed record RenameDevice(string Tag, string NewTag) : CircuitEdit;
 public sealed record RenameContact(string Tag, string Contact, string NewContact) : CircuitEdit;
 
 public sealed record RenumberWire(string Wire, string NewWire) : CircuitEdit;
+
+/// <summary>Numbers every wire whose number is a number anew, in the order that they have: from the first one on in equal steps.</summary>
+public sealed record RenumberWires(int First, int Step) : CircuitEdit;
 
 /// <summary>Sets a rating or setting: a number, a word, or words separated by commas.</summary>
 public sealed record SetParameter(string Tag, string Name, string Value) : CircuitEdit;

@@ -22,6 +22,7 @@ public static class CircuitEditor
             RenameDevice e => Rename(circuit, e),
             RenameContact e => Rename(circuit, e),
             RenumberWire e => Renumber(circuit, e),
+            RenumberWires e => Renumber(circuit, e),
             SetParameter e => Set(circuit, e),
             DescribeDevice e => Rebuilt(
                 circuit,
@@ -178,16 +179,39 @@ public static class CircuitEditor
             "edit.newWire",
             $"Wire {fresh} is there already and is another potential."
         );
-        // A strip's clamp is called as its wire.
+        return Numbered(circuit, wire => wire == edit.Wire ? fresh : wire);
+    }
+
+    private static Circuit Renumber(Circuit circuit, RenumberWires edit)
+    {
+        const int most = 100_000;
+        Require(edit.First is >= 0 and < most, "edit.first", $"The first number goes from 0 to {most - 1}.");
+        Require(edit.Step is > 0 and <= 1000, "edit.step", "Each wire is 1 to 1000 further than the one before.");
+        var fresh = circuit
+            .Conductors.Select(c => c.Wire)
+            .Distinct()
+            .Where(w => w.Length < 10 && w.All(char.IsAsciiDigit))
+            .OrderBy(w => int.Parse(w, CultureInfo.InvariantCulture))
+            .Select((wire, i) => (wire, Number: (edit.First + i * edit.Step).ToString(CultureInfo.InvariantCulture)))
+            .ToDictionary(x => x.wire, x => x.Number);
+        Require(fresh.Count > 0, "edit", "No wire has a plain number; renumber each by its own.");
+        return Numbered(circuit, wire => fresh.GetValueOrDefault(wire, wire));
+    }
+
+    /// <summary>All wires by their new numbers at once; a strip's clamp is called as its wire.</summary>
+    private static Circuit Numbered(Circuit circuit, Func<string, string> number)
+    {
         var strips = circuit.Devices.Where(d => d.Kind.IsStrip).Select(d => d.Tag).ToHashSet();
-        TerminalId At(TerminalId t) => strips.Contains(t.Device) && t.Name == edit.Wire ? t with { Name = fresh } : t;
         return circuit with
         {
             Conductors =
             [
                 .. circuit.Conductors.Select(c =>
-                    c.Wire == edit.Wire ? c with { Id = fresh + c.Id[c.Wire.Length..], Wire = fresh, From = At(c.From), To = At(c.To) } : c
-                ),
+                {
+                    var fresh = number(c.Wire);
+                    TerminalId At(TerminalId t) => strips.Contains(t.Device) && t.Name == c.Wire ? t with { Name = fresh } : t;
+                    return c with { Id = fresh + c.Id[c.Wire.Length..], Wire = fresh, From = At(c.From), To = At(c.To) };
+                }),
             ],
         };
     }

@@ -11,6 +11,7 @@ public static class EditWords
             RenameDevice e => $"{e.Tag} is called {e.NewTag}",
             RenameContact e => $"contact {e.Contact} of {e.Tag} is {e.NewContact}",
             RenumberWire e => $"wire {e.Wire} is numbered {e.NewWire}",
+            RenumberWires e => $"wires are numbered {e.First}, {e.First + e.Step} and so on",
             SetParameter e => $"{e.Name} of {e.Tag} is {e.Value}",
             DescribeDevice e => $"{e.Tag} is {e.Function}, at {e.Location}",
             SetPlace e => $"{e.Name} is {FormattableString.Invariant($"{e.CableMetres:0.#}")} m away",

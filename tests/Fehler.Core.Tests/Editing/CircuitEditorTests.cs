@@ -94,6 +94,20 @@ public class CircuitEditorTests
         Should.Throw<CircuitException>(() => Edited(new RenumberWire("4", "3"))).Message.ShouldContain("another potential");
     }
 
+    [Fact]
+    public void All_numbered_wires_are_numbered_in_one_go_and_what_has_a_name_keeps_it()
+    {
+        var circuit = Edited(new RenumberWires(101, 2));
+        string[] Numbers(Circuit c) => [.. c.Conductors.Select(x => x.Wire).Distinct().Where(w => w.All(char.IsDigit))];
+        Numbers(circuit).Length.ShouldBe(Numbers(Before).Length);
+        Numbers(circuit).Select(int.Parse).ShouldAllBe(n => n >= 101 && n % 2 == 1);
+        circuit.Conductors.Count(c => c.Wire == "2L1").ShouldBe(Before.Conductors.Count(c => c.Wire == "2L1"));
+        new Operated(circuit).Do("S2 pressed")["M1"].ShouldBe("runs");
+        // Numbers that overlap the old ones do not run into each other.
+        Edited(new RenumberWires(2, 1)).Conductors.Length.ShouldBe(Before.Conductors.Length);
+        Should.Throw<CircuitException>(() => Edited(new RenumberWires(1, 0))).Message.ShouldContain("1 to 1000 further");
+    }
+
     /// <summary>
     /// A route decides what one break kills: with the retaining contact at the end of the chain, breaking the last conductor leaves Start
     /// working.

@@ -981,7 +981,7 @@ export interface components {
             areas: string[];
             enclosures: string[];
         };
-        CircuitEdit: components["schemas"]["CircuitEditInsertBeside"] | components["schemas"]["CircuitEditRemovePart"] | components["schemas"]["CircuitEditRenameDevice"] | components["schemas"]["CircuitEditRenameContact"] | components["schemas"]["CircuitEditRenumberWire"] | components["schemas"]["CircuitEditSetParameter"] | components["schemas"]["CircuitEditDescribeDevice"] | components["schemas"]["CircuitEditSetPlace"] | components["schemas"]["CircuitEditRouteChained"] | components["schemas"]["CircuitEditRouteOverStrip"] | components["schemas"]["CircuitEditMoveEnd"] | components["schemas"]["CircuitEditDescribeCircuit"];
+        CircuitEdit: components["schemas"]["CircuitEditInsertBeside"] | components["schemas"]["CircuitEditRemovePart"] | components["schemas"]["CircuitEditRenameDevice"] | components["schemas"]["CircuitEditRenameContact"] | components["schemas"]["CircuitEditRenumberWire"] | components["schemas"]["CircuitEditRenumberWires"] | components["schemas"]["CircuitEditSetParameter"] | components["schemas"]["CircuitEditDescribeDevice"] | components["schemas"]["CircuitEditSetPlace"] | components["schemas"]["CircuitEditRouteChained"] | components["schemas"]["CircuitEditRouteOverStrip"] | components["schemas"]["CircuitEditMoveEnd"] | components["schemas"]["CircuitEditDescribeCircuit"];
         CircuitEditDescribeCircuit: {
             /** @enum {string} */
             type?: "describeCircuit";
@@ -1040,6 +1040,14 @@ export interface components {
             type?: "renumberWire";
             wire: string;
             newWire: string;
+        };
+        CircuitEditRenumberWires: {
+            /** @enum {string} */
+            type?: "renumberWires";
+            /** Format: int32 */
+            first: number;
+            /** Format: int32 */
+            step: number;
         };
         CircuitEditRouteChained: {
             /** @enum {string} */

@@ -85,6 +85,15 @@ function toggle(step: Step) {
 function answer(value: string) {
   emit('entry', { type: 'look', device: props.proposal!.device, look: props.proposal!.look, answer: value } as Entry)
 }
+
+/** What it shows where the likeliest of those is at fault that show something else than a good circuit does. */
+const otherwise = computed(() => {
+  const other = props.proposal?.outcomes.find(
+    (o) => o.shows !== props.proposal?.good && o.leaves.some((l) => l.unit && l.probability > 0.2),
+  )
+  const units = other?.leaves.filter((l) => l.unit && l.probability > 0.2).map((l) => l.unit)
+  return other && units ? `${other.shows} if it is ${units.join(' or ')}` : ''
+})
 </script>
 
 <template>
@@ -156,6 +165,7 @@ function answer(value: string) {
 
     <p v-if="!isOwn && proposal" class="good">
       Good: <strong class="figures">{{ proposal.good }}</strong>
+      <span v-if="otherwise" class="otherwise">{{ otherwise }}</span>
     </p>
     <ul v-if="!isOwn && proposal?.cautions.length" class="cautions">
       <li v-for="caution in proposal.cautions" :key="caution">
@@ -242,6 +252,10 @@ function answer(value: string) {
 </template>
 
 <style scoped>
+.otherwise {
+  margin-left: 0.8rem;
+  color: var(--faint);
+}
 .card {
   padding: 0.8rem;
   border-left: 6px solid var(--petrol);

@@ -8,6 +8,7 @@ const props = defineProps<{ circuit: Circuit }>()
 const emit = defineEmits<{ edit: [edit: Edit] }>()
 const fresh = reactive({ name: '', cableMetres: 20 })
 
+const numbers = reactive({ first: 1, step: 1 })
 const given = (event: Event) => (event.target as HTMLInputElement).value
 type Field = 'tag' | 'title' | 'area' | 'enclosure' | 'drawing' | 'notes'
 const fields: { name: Field; label: string }[] = [
@@ -47,6 +48,22 @@ function add() {
       <input :value="circuit[f.name]" :aria-label="f.label" maxlength="200" @change="describe(f.name, given($event))" />
     </label>
     <fieldset>
+      <legend>All wire numbers at once</legend>
+      <div class="numbers">
+        <label
+          >First <input v-model="numbers.first" class="figures" inputmode="numeric" aria-label="First number"
+        /></label>
+        <label>Step <input v-model="numbers.step" class="figures" inputmode="numeric" aria-label="Step" /></label>
+        <Button
+          label="Number the wires"
+          size="small"
+          severity="secondary"
+          outlined
+          @click="emit('edit', { type: 'renumberWires', first: Number(numbers.first), step: Number(numbers.step) })"
+        />
+      </div>
+    </fieldset>
+    <fieldset>
       <legend>Places</legend>
       <div v-for="l in circuit.locations" :key="l.id" class="place">
         <input :value="l.name" :aria-label="`Name of ${l.name}`" @change="place(l.id, { name: given($event) })" />
@@ -80,6 +97,15 @@ function add() {
 </template>
 
 <style scoped>
+.numbers {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 0.5rem;
+  align-items: end;
+}
+.numbers input {
+  width: 100%;
+}
 .panel {
   display: grid;
   gap: 0.4rem;
