@@ -20,5 +20,6 @@ public static class DataServices
             .AddScoped<JobStore>()
             .AddScoped<HistoryReader>()
             .AddScoped<JournalDoor>()
+            .AddScoped<PhotoStore>()
             .AddScoped<Bundle>();
 }

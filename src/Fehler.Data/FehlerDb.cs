@@ -12,6 +12,7 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
     public DbSet<JobRow> Jobs => Set<JobRow>();
     public DbSet<BenchCheckRow> BenchChecks => Set<BenchCheckRow>();
     public DbSet<JournalRow> Journal => Set<JournalRow>();
+    public DbSet<PhotoRow> Photos => Set<PhotoRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -39,6 +40,11 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
             e.HasIndex(b => new { b.CircuitId, b.At });
         });
         modelBuilder.Entity<JournalRow>().HasIndex(r => new { r.JobId, r.Sequence }).IsUnique();
+        modelBuilder.Entity<PhotoRow>(e =>
+        {
+            e.HasOne<JobRow>().WithMany().HasForeignKey(p => p.JobId);
+            e.HasIndex(p => p.JobId);
+        });
         modelBuilder.Entity<FactRow>().HasKey(f => f.Name);
     }
 

@@ -216,6 +216,40 @@ public sealed class ViewsTests : IDisposable
 
     private int Rows() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count(r => r.FindElements(By.TagName("td")).Count > 1);
 
+    /// <summary>A photo is made small in the browser, kept with what was typed as its caption, and shown in the job and its report.</summary>
+    [Fact]
+    public void A_photo_is_taken_into_the_job_and_its_report()
+    {
+        var photo = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.png");
+        File.WriteAllBytes(
+            photo,
+            Convert.FromBase64String("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==")
+        );
+        try
+        {
+            _screen.OpenTheOpenJob();
+            _screen.ClickText("Journal");
+            _screen.Type("input[aria-label='Note']", "burnt clamp");
+            _screen.Driver.FindElement(By.CssSelector("input[type='file']")).SendKeys(photo);
+            _screen.See("Photo: burnt clamp");
+            bool IsShown() =>
+                _screen.Driver.ExecuteScript(
+                    "const i = document.querySelector('.photo img'); return !!i && i.complete && i.naturalWidth > 0"
+                )
+                    is true;
+            _screen.Until(IsShown, "the photo in the journal");
+            var job = new Uri(_screen.Driver.Url).AbsolutePath;
+            _screen.Open($"{job}/report");
+            _screen.See("burnt clamp");
+            _screen.Driver.ExecuteScript("document.querySelector('.photo').scrollIntoView()");
+            _screen.Until(IsShown, "the photo in the report");
+        }
+        finally
+        {
+            File.Delete(photo);
+        }
+    }
+
     private void Tap(string terminal) =>
         _screen.Driver.ExecuteScript(
             $"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"

@@ -69,6 +69,7 @@ public static class EntryRules
         {
             Complaint complaint => TooLong(complaint.Text, Text, "The complaint"),
             Fehler.Core.Jobs.Note note => TooLong(note.Text, Note, "The note"),
+            Photo photo => TooLong(photo.Caption, Text, "What the photo shows"),
             CircuitCorrected corrected => TooLong(corrected.What, Text, "How the panel differs"),
             Told told => TooLong(told.Device, Text, "The device"),
             Finding finding => TooLong(finding.Text, Text, "The finding") ?? TooLong(finding.Unit + finding.Fault, Text, "The finding"),

@@ -43,6 +43,7 @@ public static class EntryWords
             FunctionTested test => $"Function test {test.Step}: {(test.Passed ? "passed" : "FAILED")}",
             Restored restored => $"Confirmed: {restored.Item}",
             Note note => $"Note: {note.Text}",
+            Photo photo => photo.Caption.Length > 0 ? $"Photo: {photo.Caption}" : "Photo",
             StruckOut struck => $"Struck out: {(struck.Reason.Length > 0 ? struck.Reason : "no reason given")}",
             Closed closed => $"Closed: {Of(closed.Outcome)}{(closed.Text.Length > 0 ? $", {closed.Text}" : "")}",
             _ => entry.GetType().Name,

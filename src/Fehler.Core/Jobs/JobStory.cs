@@ -10,7 +10,8 @@ namespace Fehler.Core.Jobs;
 /// <param name="Who">By whom; may be empty.</param>
 /// <param name="Text">What, as a colleague would say it.</param>
 /// <param name="Struck">Why it no longer counts; empty for one that does.</param>
-public sealed record StoryLine(int Sequence, DateTimeOffset At, string Who, string Text, string Struck);
+/// <param name="Picture">Picture of a photo; null for any other.</param>
+public sealed record StoryLine(int Sequence, DateTimeOffset At, string Who, string Text, string Struck, Guid? Picture);
 
 /// <summary>A part of a job's story: what was reported, how it was searched, what was found.</summary>
 public sealed record StoryChapter(string Title, ImmutableArray<StoryLine> Lines);
@@ -37,7 +38,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
             Finding => "Found",
             Repair => "Repaired",
             FunctionTested or Restored => "Proved",
-            Note => "Notes",
+            Note or Photo => "Notes",
             Closed => "Closed",
             _ => Searched,
         };
@@ -58,7 +59,8 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
                         : ""
                     : reason.Length > 0
                         ? reason
-                        : "struck out"
+                        : "struck out",
+                (e as Photo)?.Picture
             );
         return new JobStory(
             [.. OutcomeOf(job)],
@@ -114,6 +116,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
             Complaint complaint => complaint.Text,
             Finding { Text.Length: > 0 } finding => finding.Text,
             Note note => note.Text,
+            Photo { Caption.Length: > 0 } photo => photo.Caption,
             _ => EntryWords.Of(entry),
         };
 }

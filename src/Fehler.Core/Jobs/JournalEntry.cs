@@ -35,6 +35,7 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(FunctionTested), "functionTested")]
 [JsonDerivedType(typeof(Restored), "restored")]
 [JsonDerivedType(typeof(Note), "note")]
+[JsonDerivedType(typeof(Photo), "photo")]
 [JsonDerivedType(typeof(StruckOut), "struckOut")]
 [JsonDerivedType(typeof(Closed), "closed")]
 public abstract record JournalEntry
@@ -268,6 +269,11 @@ public sealed record FunctionTested(string Step, bool Passed, ImmutableSortedDic
 public sealed record Restored(string Item) : JournalEntry;
 
 public sealed record Note(string Text) : JournalEntry;
+
+/// <summary>A photo was taken.</summary>
+/// <param name="Picture">Id of the picture, which is kept beside the journal.</param>
+/// <param name="Caption">What it shows; may be empty.</param>
+public sealed record Photo(Guid Picture, string Caption) : JournalEntry;
 
 /// <summary>An earlier entry is wrong; it stays visible but no longer counts.</summary>
 public sealed record StruckOut(Guid Entry, string Reason) : JournalEntry;

@@ -84,6 +84,11 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
             await TryAsync(taking, entry.FullName, () => JobAsync(Entry<BundledJob>(entry), taking, cancellation));
         }
 
+        foreach (var entry in In(zip, "photos/"))
+        {
+            await TryAsync(taking, entry.FullName, () => PhotoAsync(Entry<BundledPhoto>(entry), cancellation));
+        }
+
         foreach (var entry in In(zip, "bench-checks/"))
         {
             await TryAsync(taking, entry.FullName, () => BenchCheckAsync(Entry<BundledBenchCheck>(entry), taking, cancellation));
@@ -157,6 +162,10 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
                     new BundledJob(job.Id, id, job.CircuitVersionId, job.Title, job.OpenedAt, journal),
                     cancellation
                 );
+                await foreach (var photo in db.Photos.AsNoTracking().Where(p => p.JobId == job.Id).AsAsyncEnumerable())
+                {
+                    await AddAsync(zip, $"photos/{photo.Id}.json", new BundledPhoto(photo.Id, job.Id, photo.Bytes), cancellation);
+                }
             }
         }
 
@@ -302,6 +311,32 @@ public sealed class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor d
             Jobs = taking.Result.Jobs + (isNew && carried.Entries > 0 ? 1 : 0),
             Entries = taking.Result.Entries + carried.Entries,
         };
+    }
+
+    /// <summary>A picture of a job that is here; what it is said to be is tried.</summary>
+    private async Task PhotoAsync(BundledPhoto record, CancellationToken cancellation)
+    {
+        if (await db.Photos.AnyAsync(p => p.Id == record.Id, cancellation))
+        {
+            return;
+        }
+
+        if (record.Bytes is null || !await db.Jobs.AnyAsync(j => j.Id == record.JobId, cancellation))
+        {
+            throw new RefusedException("is a picture of no job that is here.");
+        }
+
+        db.Photos.Add(
+            new PhotoRow
+            {
+                Id = record.Id,
+                JobId = record.JobId,
+                Type = PictureFormat.Of(record.Bytes).Type,
+                Bytes = record.Bytes,
+            }
+        );
+        await db.SaveChangesAsync(cancellation);
+        db.ChangeTracker.Clear();
     }
 
     private async Task BenchCheckAsync(BundledBenchCheck record, Taking taking, CancellationToken cancellation)

@@ -29,3 +29,6 @@ internal sealed record BundledBenchCheck(
     int Failed,
     JsonElement Items
 );
+
+/// <param name="Bytes">The picture as it is kept.</param>
+internal sealed record BundledPhoto(Guid Id, Guid JobId, byte[] Bytes);

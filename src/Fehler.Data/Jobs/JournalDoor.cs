@@ -125,6 +125,11 @@ public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore
             return new DoorAnswer.Refused("A circuit is corrected by its own request; the entry follows from it.", false);
         }
 
+        if (meant is Photo photo && !await db.Photos.AnyAsync(p => p.Id == photo.Picture && p.JobId == jobId, cancellation))
+        {
+            return new DoorAnswer.Refused("Send the picture itself to the job's photos; the entry follows from it.", false);
+        }
+
         if ((EntryRules.Refuse(meant, now) ?? job.State.Refuse(meant)) is { } reason)
         {
             return new DoorAnswer.Refused(reason, job.State.Closing is not null);

@@ -255,6 +255,30 @@ namespace Fehler.Data.Migrations
                     b.ToTable("Journal");
                 });
 
+            modelBuilder.Entity("Fehler.Data.PhotoRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<Guid>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Type")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("JobId");
+
+                    b.ToTable("Photos");
+                });
+
             modelBuilder.Entity("Fehler.Data.BenchCheckRow", b =>
                 {
                     b.HasOne("Fehler.Data.CircuitRow", null)
@@ -302,6 +326,15 @@ namespace Fehler.Data.Migrations
                 {
                     b.HasOne("Fehler.Data.JobRow", null)
                         .WithMany("Journal")
+                        .HasForeignKey("JobId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Fehler.Data.PhotoRow", b =>
+                {
+                    b.HasOne("Fehler.Data.JobRow", null)
+                        .WithMany()
                         .HasForeignKey("JobId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();

@@ -72,6 +72,7 @@ internal static class JobPrintEndpoints
         Guid id,
         string? paper,
         JobStore store,
+        PhotoStore photos,
         CancellationToken cancellation
     )
     {
@@ -115,6 +116,17 @@ internal static class JobPrintEndpoints
                     line.Who,
                     line.Struck.Length > 0 ? $"STRUCK OUT ({line.Struck}): {line.Text}" : line.Text
                 );
+            }
+        }
+
+        var taken = report.Story.Chapters.SelectMany(c => c.Lines).Where(l => l.Picture is not null).ToList();
+        if (taken.Count > 0)
+        {
+            var pictures = await photos.OfAsync(id, cancellation);
+            pdf.Group("Photos");
+            foreach (var line in taken.Where(l => pictures.ContainsKey(l.Picture!.Value)))
+            {
+                pdf.Picture(pictures[line.Picture!.Value].Bytes, $"{line.Sequence}. {line.Text}");
             }
         }
 

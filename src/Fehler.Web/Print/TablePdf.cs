@@ -25,7 +25,8 @@ internal sealed class TablePdf : IDisposable
     private const double Margin = 36,
         RowHeight = 15,
         LineHeight = 11,
-        HeadHeight = 52;
+        HeadHeight = 52,
+        PictureHeight = 170;
 
     private readonly PdfDocument _document = new();
     private readonly string _title;
@@ -112,6 +113,26 @@ internal sealed class TablePdf : IDisposable
 
         _page!.DrawLine(XPens.LightGray, Margin, _y + 1, Margin + Width, _y + 1);
         _y += 3;
+    }
+
+    /// <summary>A picture with what it shows below it, at most a third of the page high.</summary>
+    public void Picture(byte[] bytes, string caption)
+    {
+        try
+        {
+            using var stream = new MemoryStream(bytes);
+            using var image = XImage.FromStream(stream);
+            Room(PictureHeight + LineHeight);
+            var scale = Math.Min(PictureHeight / image.PointHeight, Width / image.PointWidth);
+            _page!.DrawImage(image, Margin, _y, image.PointWidth * scale, image.PointHeight * scale);
+            _y += PictureHeight + 2;
+        }
+        catch (Exception e) when (e is not OutOfMemoryException)
+        {
+            caption = $"{caption} (this picture cannot be printed; see it on the screen)";
+        }
+
+        Paragraph([.. Enumerable.Repeat("", _columns.Length - 1), caption]);
     }
 
     public void Dispose() => _document.Dispose();

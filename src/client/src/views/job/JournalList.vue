@@ -6,6 +6,8 @@ import { computed, ref } from 'vue'
 import type { Entry, Job } from '@/api/client'
 import { when } from '@/components/format'
 import type { Waiting } from '@/composables/useOutbox'
+import PhotoShown from '@/components/PhotoShown.vue'
+import PhotoButton from './PhotoButton.vue'
 import WaitingEntry from './WaitingEntry.vue'
 
 const props = defineProps<{ job: Job; waiting: Waiting[] }>()
@@ -42,6 +44,7 @@ function addNote() {
     <form v-if="!job.isClosed" class="row" @submit.prevent="addNote">
       <InputText v-model="note" placeholder="Add a note" aria-label="Note" class="note" maxlength="1000" />
       <Button type="submit" label="Note" severity="secondary" variant="outlined" />
+      <PhotoButton :job="job.id" :caption="note.trim()" @kept="note = ''" />
     </form>
     <ol reversed>
       <WaitingEntry
@@ -58,6 +61,7 @@ function addNote() {
             <span v-if="row.entry.origin" class="faint"> (from {{ row.entry.origin }})</span>
             <span v-if="row.void" class="faint"> (meter was wrong)</span>
             <span v-if="row.struck" class="faint"> (struck out)</span>
+            <PhotoShown v-if="row.entry.type === 'photo'" :picture="row.entry.picture" :caption="row.text" />
           </span>
           <span class="faint figures when">{{ when(row.entry.at) }} {{ row.entry.who }}</span>
           <Button

@@ -5,6 +5,7 @@ import { api, need, type Circuit, type Job, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { when } from '@/components/format'
 import { useReadingsDrawn } from '@/composables/useReadingsDrawn'
+import PhotoShown from '@/components/PhotoShown.vue'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 
 /** A job for somebody who was not there: what came of it, the drawing with its readings, the story; on screen and on paper. */
@@ -68,6 +69,7 @@ const print = () => window.print()
               ><s>{{ line.text }}</s> <strong>struck out: {{ line.struck }}</strong></span
             >
             <span v-else>{{ line.text }}</span>
+            <PhotoShown v-if="line.picture" :picture="line.picture" :caption="line.text" large />
           </li>
         </ol>
       </section>
