@@ -21,5 +21,6 @@ public static class DataServices
             .AddScoped<HistoryReader>()
             .AddScoped<JournalDoor>()
             .AddScoped<PhotoStore>()
+            .AddScoped<FollowUpStore>()
             .AddScoped<Bundle>();
 }

@@ -13,6 +13,7 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
     public DbSet<BenchCheckRow> BenchChecks => Set<BenchCheckRow>();
     public DbSet<JournalRow> Journal => Set<JournalRow>();
     public DbSet<PhotoRow> Photos => Set<PhotoRow>();
+    public DbSet<FollowUpRow> FollowUps => Set<FollowUpRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -44,6 +45,12 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
         {
             e.HasOne<JobRow>().WithMany().HasForeignKey(p => p.JobId);
             e.HasIndex(p => p.JobId);
+        });
+        modelBuilder.Entity<FollowUpRow>(e =>
+        {
+            e.HasOne(f => f.Circuit).WithMany().HasForeignKey(f => f.CircuitId);
+            e.HasOne<JobRow>().WithMany().HasForeignKey(f => f.JobId);
+            e.HasIndex(f => new { f.DoneAt, f.Due });
         });
         modelBuilder.Entity<FactRow>().HasKey(f => f.Name);
     }

@@ -250,6 +250,28 @@ public sealed class ViewsTests : IDisposable
         }
     }
 
+    [Fact]
+    public void What_is_still_to_do_stands_on_its_circuit_and_in_the_list_until_it_is_done()
+    {
+        _screen.OpenCircuit("IN-101");
+        _screen.ClickText("Still to do");
+        _screen.Type("[aria-label='What is still to be done']", "order a push button");
+        _screen.ClickText("Note it");
+        _screen.See("by which day");
+        var day = DateTime.UtcNow.AddDays(7);
+        _screen.Driver.ExecuteScript(
+            "const d = document.querySelector('[aria-label=\"By which day\"]'); d.value = arguments[0]; d.dispatchEvent(new Event('input'))",
+            day.ToString("yyyy-MM-dd", null)
+        );
+        _screen.ClickText("Note it");
+        _screen.See("Still to do (1)");
+        _screen.ClickText("To do");
+        _screen.See("order a push button");
+        _screen.See(day.ToString("yyyy-MM-dd", null));
+        _screen.ClickText("Tick off");
+        _screen.See("Nothing is left to do");
+    }
+
     private void Tap(string terminal) =>
         _screen.Driver.ExecuteScript(
             $"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"

@@ -153,6 +153,50 @@ namespace Fehler.Data.Migrations
                     b.ToTable("Facts");
                 });
 
+            modelBuilder.Entity("Fehler.Data.FollowUpRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CircuitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("CreatedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("DoneAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("DoneBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Due")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("JobId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CircuitId");
+
+                    b.HasIndex("JobId");
+
+                    b.HasIndex("DoneAt", "Due");
+
+                    b.ToTable("FollowUps");
+                });
+
             modelBuilder.Entity("Fehler.Data.JobRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -301,6 +345,21 @@ namespace Fehler.Data.Migrations
                         .HasForeignKey("CircuitId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Fehler.Data.FollowUpRow", b =>
+                {
+                    b.HasOne("Fehler.Data.CircuitRow", "Circuit")
+                        .WithMany()
+                        .HasForeignKey("CircuitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Fehler.Data.JobRow", null)
+                        .WithMany()
+                        .HasForeignKey("JobId");
+
+                    b.Navigation("Circuit");
                 });
 
             modelBuilder.Entity("Fehler.Data.JobRow", b =>

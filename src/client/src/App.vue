@@ -54,6 +54,7 @@ const ways = [
       <RouterLink to="/">Register</RouterLink>
       <RouterLink to="/set-up">Set up</RouterLink>
       <RouterLink to="/logbook">Logbook</RouterLink>
+      <RouterLink to="/to-do">To do</RouterLink>
     </nav>
     <Button
       :label="who || 'Who are you?'"
@@ -162,6 +163,14 @@ nav a.router-link-exact-active {
   .bar {
     gap: 0.25rem;
     padding: 0 0.5rem;
+  }
+  nav {
+    gap: 0;
+  }
+  nav a {
+    padding: 0.7rem 0.35rem;
+    font-size: 0.95rem;
+    white-space: nowrap;
   }
   .who :deep(.p-button-label) {
     display: none;

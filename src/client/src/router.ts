@@ -51,6 +51,12 @@ export const router = createRouter({
       meta: { title: 'Job report' },
     },
     {
+      path: '/to-do',
+      name: 'toDo',
+      component: () => import('./views/follow-ups/FollowUpsView.vue'),
+      meta: { title: 'Still to do' },
+    },
+    {
       path: '/logbook',
       name: 'logbook',
       component: () => import('./views/logbook/LogbookView.vue'),

@@ -152,6 +152,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is to be done on circuits, soonest first
+         * @description 'done' lists what was done instead, 'circuit' those of one; 'sort' is due, circuitTag or text.
+         */
+        get: operations["listFollowUps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/follow-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes down what is to be done on a circuit by a day */
+        post: operations["addFollowUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups/{id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that it was done */
+        post: operations["followUpDone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits/{id}/label.svg": {
         parameters: {
             query?: never;
@@ -955,6 +1009,14 @@ export interface components {
             isPastOperator?: boolean;
             isHarsh?: boolean;
         };
+        AddFollowUp: {
+            text: null | string;
+            /** Format: date */
+            due: string;
+            who: null | string;
+            /** Format: uuid */
+            job: null | string;
+        };
         BenchCheckEntry: {
             id: string;
             reading: string;
@@ -1312,6 +1374,27 @@ export interface components {
         };
         /** @enum {unknown} */
         FindingKind: "cannotWork" | "caution" | "note";
+        FollowUpDone: {
+            who: null | string;
+        };
+        FollowUpItem: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            circuit: string;
+            circuitTag: string;
+            circuitTitle: string;
+            area: string;
+            /** Format: uuid */
+            job: null | string;
+            text: string;
+            /** Format: date */
+            due: string;
+            who: string;
+            /** Format: date-time */
+            doneAt: null | string;
+            doneBy: string;
+        };
         FunctionTestStep: {
             id: string;
             title: string;
@@ -1990,6 +2073,11 @@ export interface components {
             /** Format: int32 */
             total: number;
             items: components["schemas"]["CircuitListItem"][];
+        };
+        PageOfFollowUpItem: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["FollowUpItem"][];
         };
         PageOfJobListItem: {
             /** Format: int32 */
@@ -2706,6 +2794,131 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listFollowUps: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+                done?: boolean;
+                circuit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfFollowUpItem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    addFollowUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddFollowUp"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowUpItem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    followUpDone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowUpDone"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowUpItem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

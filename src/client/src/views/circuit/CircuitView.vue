@@ -10,6 +10,7 @@ import Tabs from 'primevue/tabs'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, need, type Circuit, type Schemas, type Step } from '@/api/client'
+import FollowUps from '@/components/FollowUps.vue'
 import PageProblem from '@/components/PageProblem.vue'
 import { outcomeWords, when } from '@/components/format'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
@@ -29,6 +30,7 @@ const jobs = ref<Schemas['JobListItem'][]>([])
 const jobsInAll = ref(0)
 const problem = ref('')
 const asking = ref(false)
+const toDo = ref(0)
 const left = ref<Schemas['HandedOver'] | null>()
 const chosen = ref('')
 const wire = ref('')
@@ -128,6 +130,10 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           <RouterLink :to="`/jobs/${left.job}`">See the job</RouterLink>
         </div>
       </section>
+      <details class="to-do sheet" :open="toDo > 0">
+        <summary>Still to do{{ toDo ? ` (${toDo})` : '' }}</summary>
+        <FollowUps :circuit="id" @open="toDo = $event" />
+      </details>
       <Tabs v-model:value="tab" lazy>
         <TabList>
           <Tab value="drawing">Drawing</Tab>
@@ -230,6 +236,16 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
 </template>
 
 <style scoped>
+.to-do {
+  margin-bottom: 0.6rem;
+  padding: 0 0.8rem 0.4rem;
+}
+.to-do summary {
+  min-height: 44px;
+  padding-top: 0.6rem;
+  font-weight: 600;
+  cursor: pointer;
+}
 .left {
   border: 3px solid var(--live);
   border-left-width: 12px;

@@ -9,6 +9,7 @@ import Textarea from 'primevue/textarea'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Entry, type Schemas } from '@/api/client'
+import FollowUps from '@/components/FollowUps.vue'
 import PageProblem from '@/components/PageProblem.vue'
 import RepairGuide from '@/components/RepairGuide.vue'
 import { percent } from '@/components/format'
@@ -305,7 +306,11 @@ async function close() {
           <p v-if="allPassed" class="done"><i class="pi pi-check" aria-hidden="true" /> Function test complete.</p>
         </section>
         <section class="sheet block">
-          <h2>5 Close</h2>
+          <h2>5 Still to do on {{ circuit.tag }}</h2>
+          <FollowUps :circuit="job.circuitId" :job="job.id" />
+        </section>
+        <section class="sheet block">
+          <h2>6 Close</h2>
           <div class="form">
             <span id="outcome">Outcome</span>
             <SelectButton
