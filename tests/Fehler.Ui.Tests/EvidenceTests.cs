@@ -83,9 +83,7 @@ public sealed class EvidenceTests : IDisposable
     [Fact]
     public void A_proposed_trial_is_recorded_from_its_card_without_choosing_it_again()
     {
-        _screen.Open("/");
-        _screen.Type("input[placeholder^='Find']", "DX-202");
-        _screen.ClickText("DX-202");
+        _screen.OpenCircuit("DX-202");
         _screen.ClickText("It does not work");
         _screen.Type("#complaint", "Does not start");
         _screen.ClickText("Open the job");

@@ -64,6 +64,7 @@ public class JournalJsonTests
             { "functionTested", new FunctionTested("rest", true, Seen) },
             { "restored", new Restored("covers") },
             { "note", new Note("humid") },
+            { "photo", new Photo(Guid.Parse("0b7a5fd8-1d5c-4f0a-9f0b-7c1a0c8d2f12"), "burnt clamp") },
             { "struckOut", new StruckOut(Guid.Parse("0b7a5fd8-1d5c-4f0a-9f0b-7c1a0c8d2f11"), "slipped") },
             { "closed", new Closed(CloseOutcome.RepairedAndProved, "", 40) },
         };

@@ -11,6 +11,15 @@ export function useOperation(circuit: () => Circuit | undefined, simulate: (step
   const problem = ref('')
   const playing = ref(false)
   let timer: ReturnType<typeof setInterval> | undefined
+  let turn: Promise<void> = Promise.resolve()
+  let waiting = 0
+
+  /** What is done comes after what was done before: a tap while the answer is on its way is neither lost nor overtakes it. */
+  function inTurn(work: () => Promise<void>) {
+    waiting++
+    turn = turn.then(work).finally(() => waiting--)
+    return turn
+  }
 
   async function run(next: Step[]) {
     problem.value = ''
@@ -28,13 +37,17 @@ export function useOperation(circuit: () => Circuit | undefined, simulate: (step
   const seconds = (s: number): Step => ({ device: '', position: '', seconds: s })
 
   function start() {
-    happened.value = []
     pause()
-    return run([])
+    return inTurn(() => {
+      happened.value = []
+      return run([])
+    })
   }
 
   /** A tap on a device: buttons are held until the next tap, everything else goes to its next position. */
-  function tap(tag: string) {
+  const tap = (tag: string) => inTurn(() => operate(tag))
+
+  async function operate(tag: string) {
     const device = circuit()?.devices.find((d) => d.tag === tag)
     const now = operation.value?.positions[tag]
     if (!device || now === undefined) return
@@ -49,10 +62,10 @@ export function useOperation(circuit: () => Circuit | undefined, simulate: (step
         : returning.position
       : order[(order.indexOf(now) + 1) % order.length]!
     happened.value = [`${clock.value} ${tag} ${position}`, ...happened.value].slice(0, 30)
-    return run([...steps.value, { device: tag, position, seconds: 0 }])
+    await run([...steps.value, { device: tag, position, seconds: 0 }])
   }
 
-  const wait = (s: number) => run(merged([...steps.value, seconds(s)]))
+  const wait = (s: number) => inTurn(() => run(merged([...steps.value, seconds(s)])))
 
   function pause() {
     playing.value = false
@@ -63,7 +76,9 @@ export function useOperation(circuit: () => Circuit | undefined, simulate: (step
   function play() {
     if (playing.value) return pause()
     playing.value = true
-    timer = setInterval(() => void wait(1), 1000)
+    timer = setInterval(() => {
+      if (!waiting) void wait(1)
+    }, 1000)
   }
 
   onUnmounted(pause)
