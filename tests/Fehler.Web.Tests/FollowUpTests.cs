@@ -57,6 +57,35 @@ public class FollowUpTests(Host host) : IClassFixture<Host>
         (await _client.GetAsync("/api/follow-ups?sort=colour", Host.Cancellation)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
+    /// <summary>What is to be done goes along with its circuit; what was ticked off there since is done here.</summary>
+    [Fact]
+    public async Task What_is_to_be_done_is_carried_in_a_bundle()
+    {
+        var circuit = await Host.CircuitAsync(_client, "IN-101");
+        var added = await Added(circuit, "look at the springs", Day(9), null);
+        await using var otherHost = new Host();
+        using var other = otherHost.CreateClient();
+        await CarryAsync(_client, circuit, other);
+        var there = await Host.CircuitAsync(other, "IN-101");
+        (await Texts($"circuit={there}", other)).ShouldBe(["look at the springs"]);
+
+        await _client.PostAsJsonAsync(
+            $"/api/follow-ups/{added.GetProperty("id").GetString()}/done",
+            new { who = "Anna" },
+            Host.Cancellation
+        );
+        await CarryAsync(_client, circuit, other);
+        (await Texts($"circuit={there}", other)).ShouldBeEmpty();
+        (await Texts($"circuit={there}&done=true", other)).ShouldBe(["look at the springs"]);
+    }
+
+    private static async Task CarryAsync(HttpClient from, string circuit, HttpClient to)
+    {
+        using var zip = new ByteArrayContent(await from.GetByteArrayAsync($"/api/bundle?circuit={circuit}", Host.Cancellation));
+        zip.Headers.ContentType = new("application/zip");
+        (await to.PostAsync("/api/bundle", zip, Host.Cancellation)).EnsureSuccessStatusCode();
+    }
+
     private static string Day(int ahead) => DateTime.UtcNow.AddDays(ahead).ToString("yyyy-MM-dd", null);
 
     private Task<HttpResponseMessage> Sent(string circuit, string text, string due, string? job) =>
@@ -79,9 +108,9 @@ public class FollowUpTests(Host host) : IClassFixture<Host>
         return await answer.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
     }
 
-    private async Task<string?[]> Texts(string query) =>
+    private async Task<string?[]> Texts(string query, HttpClient? client = null) =>
         [
-            .. (await _client.GetFromJsonAsync<JsonElement>($"/api/follow-ups?{query}", Host.Cancellation))
+            .. (await (client ?? _client).GetFromJsonAsync<JsonElement>($"/api/follow-ups?{query}", Host.Cancellation))
                 .GetProperty("items")
                 .EnumerateArray()
                 .Select(f => f.GetProperty("text").GetString()),

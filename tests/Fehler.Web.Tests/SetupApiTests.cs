@@ -27,7 +27,7 @@ public class SetupApiTests(Host host) : IClassFixture<Host>
         var file = (await built.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation)).GetProperty("file");
         (await _client.PostAsJsonAsync("/api/circuits?isNew=true", file, Host.Cancellation)).EnsureSuccessStatusCode();
         var again = await _client.PostAsJsonAsync("/api/circuits?isNew=true", file, Host.Cancellation);
-        again.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        again.StatusCode.ShouldBe(HttpStatusCode.Conflict);
         (await again.Content.ReadAsStringAsync(Host.Cancellation)).ShouldContain("give it another designation");
         var nonsense = await _client.PostAsJsonAsync(
             "/api/setup/counted",

@@ -32,3 +32,15 @@ internal sealed record BundledBenchCheck(
 
 /// <param name="Bytes">The picture as it is kept.</param>
 internal sealed record BundledPhoto(Guid Id, Guid JobId, byte[] Bytes);
+
+internal sealed record BundledFollowUp(
+    Guid Id,
+    string CircuitTag,
+    Guid? JobId,
+    string? Text,
+    DateOnly Due,
+    string? Who,
+    DateTimeOffset CreatedAt,
+    DateTimeOffset? DoneAt,
+    string? DoneBy
+);

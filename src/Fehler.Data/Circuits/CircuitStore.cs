@@ -67,9 +67,6 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
     public async Task<string> JsonAsync(Guid version, CancellationToken cancellation) =>
         await db.CircuitVersions.Where(v => v.Id == version).Select(v => v.Json).FirstAsync(cancellation);
 
-    /// <summary>Whether a designation is taken.</summary>
-    public Task<bool> HasAsync(string tag, CancellationToken cancellation) => db.Circuits.AnyAsync(c => c.Tag == tag, cancellation);
-
     /// <summary>A page of the register.</summary>
     public Task<Page<CircuitListItem>> ListAsync(ListQuery query, CircuitFilter filter, CancellationToken cancellation)
     {
@@ -138,7 +135,7 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
         var row = await db.Circuits.FirstOrDefaultAsync(c => c.Tag == circuit.Tag, cancellation);
         if (isNew && row is not null)
         {
-            throw new RefusedException($"{circuit.Tag} is in the register already; give it another designation.");
+            throw DesignationTakenException.Of(circuit.Tag);
         }
 
         if (row is not null && await JsonAsync(row.LatestVersionId, cancellation) == canonical)

@@ -40,15 +40,7 @@ public sealed class FollowUpStore(FehlerDb db, TimeProvider time)
     )
     {
         text = text.Trim();
-        if (text.Length == 0)
-        {
-            throw new RefusedException("Say what is to be done.");
-        }
-
-        if ((CircuitLimits.Refuse(text, EntryRules.Text) ?? CircuitLimits.Refuse(who, 60)) is { } wrong)
-        {
-            throw new RefusedException($"What is to be done {wrong}");
-        }
+        Check(text, who);
 
         var today = DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime);
         if (due < today.AddDays(-1) || due > today.AddYears(YearsAhead))
@@ -82,6 +74,20 @@ public sealed class FollowUpStore(FehlerDb db, TimeProvider time)
         db.FollowUps.Add(row);
         await db.SaveChangesAsync(cancellation);
         return await FindAsync(row.Id, cancellation);
+    }
+
+    /// <exception cref="RefusedException">It says nothing, or too much.</exception>
+    internal static void Check(string? text, string? who)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+        {
+            throw new RefusedException("Say what is to be done.");
+        }
+
+        if ((CircuitLimits.Refuse(text, EntryRules.Text) ?? CircuitLimits.Refuse(who ?? "", 60)) is { } wrong)
+        {
+            throw new RefusedException($"What is to be done {wrong}");
+        }
     }
 
     /// <summary>Says that it was done; said again it stays as it was.</summary>

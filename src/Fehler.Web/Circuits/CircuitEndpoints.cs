@@ -79,6 +79,7 @@ internal static class CircuitEndpoints
                 "'from' is the name of the file; a wiring list that does not say its designation gets it from there. With 'isNew' a designation that is in the register already is refused instead of becoming its next version."
             )
             .Accepts<object>("application/json", "text/csv")
+            .ProducesProblem(409)
             .ProducesProblem(422);
         circuits
             .MapGet("schema", () => TypedResults.Content(CircuitSchema.Read().ToJsonString(), "application/schema+json"))
@@ -163,11 +164,6 @@ internal static class CircuitEndpoints
         if (tag.Length == 0)
         {
             return TypedResults.Problem("Give the twin a designation of its own.", statusCode: 422);
-        }
-
-        if (await store.HasAsync(tag, cancellation))
-        {
-            return TypedResults.Problem($"{tag} is in the register already; give the twin another designation.", statusCode: 409);
         }
 
         var copy = found.Compiled.Circuit with { Tag = tag, Title = title.Length > 0 ? title : found.Compiled.Circuit.Title };

@@ -68,8 +68,5 @@ internal static class FollowUpEndpoints
         Body<FollowUpDone> body,
         FollowUpStore store,
         CancellationToken cancellation
-    ) =>
-        await store.DoneAsync(id, body.Value.Who ?? "", cancellation) is { } done
-            ? TypedResults.Ok(done)
-            : TypedResults.Problem("There is no such follow-up.", statusCode: 404);
+    ) => await store.DoneAsync(id, body.Value.Who ?? "", cancellation) is { } done ? TypedResults.Ok(done) : NotHere.FollowUp();
 }

@@ -63,7 +63,7 @@ internal static class PhotoEndpoints
     {
         if (await photos.FindAsync(id, cancellation) is not { } found)
         {
-            return TypedResults.Problem("There is no such photo.", statusCode: 404);
+            return NotHere.Photo();
         }
 
         // A picture never changes, and is a picture whatever a browser might take it for.

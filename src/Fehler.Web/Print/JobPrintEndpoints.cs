@@ -119,7 +119,7 @@ internal static class JobPrintEndpoints
             }
         }
 
-        var taken = report.Story.Chapters.SelectMany(c => c.Lines).Where(l => l.Picture is not null).ToList();
+        var taken = report.Story.Chapters.SelectMany(c => c.Lines).Where(l => l.Picture is not null && l.Struck.Length == 0).ToList();
         if (taken.Count > 0)
         {
             var pictures = await photos.OfAsync(id, cancellation);

@@ -8,4 +8,8 @@ internal static class NotHere
     public static ProblemHttpResult Circuit() => TypedResults.Problem("There is no such circuit in the register.", statusCode: 404);
 
     public static ProblemHttpResult Job() => TypedResults.Problem("There is no such job.", statusCode: 404);
+
+    public static ProblemHttpResult Photo() => TypedResults.Problem("There is no such photo.", statusCode: 404);
+
+    public static ProblemHttpResult FollowUp() => TypedResults.Problem("There is no such follow-up.", statusCode: 404);
 }

@@ -48,6 +48,7 @@ internal sealed partial class ProblemHandler(IProblemDetailsService problems, IL
     private static (int Status, string Title, string Detail) Described(Exception exception) =>
         exception switch
         {
+            DesignationTakenException e => (409, "Not accepted", e.Message),
             RefusedException e => (422, "Not accepted", e.Message),
             SetAsideException e => (409, "Set aside", e.Message),
             OperationCanceledException => (

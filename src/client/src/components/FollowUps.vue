@@ -14,10 +14,11 @@ const text = ref('')
 const due = ref('')
 const problem = ref('')
 
-async function tried(work: () => Promise<void>) {
+/** What is to do stands as it is kept after whatever was tried. */
+async function load(work?: () => Promise<void>) {
   problem.value = ''
   try {
-    await work()
+    await work?.()
     items.value = need(
       await api.GET('/api/follow-ups', { params: { query: { circuit: props.circuit, take: 200 } } }),
     ).items
@@ -27,7 +28,7 @@ async function tried(work: () => Promise<void>) {
   }
 }
 const add = () =>
-  tried(async () => {
+  load(async () => {
     if (!text.value.trim() || !due.value) throw new Error('Say what is to be done, and by which day.')
     need(
       await api.POST('/api/circuits/{id}/follow-ups', {
@@ -38,14 +39,14 @@ const add = () =>
     text.value = due.value = ''
   })
 const done = (id: string) =>
-  tried(async () => {
+  load(async () => {
     need(await api.POST('/api/follow-ups/{id}/done', { params: { path: { id } }, body: { who: who.value } }))
   })
 
-onMounted(() => tried(async () => {}))
+onMounted(() => load())
 watch(
   () => props.circuit,
-  () => tried(async () => {}),
+  () => load(),
 )
 </script>
 

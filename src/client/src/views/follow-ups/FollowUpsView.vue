@@ -19,7 +19,8 @@ const { page, problem, loading, search, order, rows, turn, sortBy, load } = useP
   'due',
 )
 watch(which, () => turn(0))
-const today = new Date().toISOString().slice(0, 10)
+/** The day here, not that of Greenwich. */
+const today = new Date().toLocaleDateString('sv-SE')
 
 async function done(id: string) {
   try {

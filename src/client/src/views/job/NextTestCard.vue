@@ -165,7 +165,7 @@ const otherwise = computed(() => {
 
     <p v-if="!isOwn && proposal" class="good">
       Good: <strong class="figures">{{ proposal.good }}</strong>
-      <span v-if="otherwise" class="otherwise">{{ otherwise }}</span>
+      <span v-if="otherwise" class="otherwise">· {{ otherwise }}</span>
     </p>
     <ul v-if="!isOwn && proposal?.cautions.length" class="cautions">
       <li v-for="caution in proposal.cautions" :key="caution">
@@ -253,7 +253,7 @@ const otherwise = computed(() => {
 
 <style scoped>
 .otherwise {
-  margin-left: 0.8rem;
+  margin-left: 0.3rem;
   color: var(--faint);
 }
 .card {

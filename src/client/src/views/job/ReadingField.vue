@@ -6,6 +6,7 @@ import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import type { Entry, Quantity, Step } from '@/api/client'
 import type { Typing } from '@/composables/useLeads'
 import { useSettings } from '@/composables/useSettings'
+import LowImpedanceTick from './LowImpedanceTick.vue'
 import NumberPad from './NumberPad.vue'
 
 // What the meter shows, sent as it was typed: the service understands it, or says why not, here beside the field.
@@ -151,9 +152,7 @@ watch(
       @click="record(touch)"
     />
   </div>
-  <label v-if="isVolts" class="tester">
-    <input v-model="lowImpedance" type="checkbox" /> two-pole tester or low-impedance setting
-  </label>
+  <LowImpedanceTick v-if="isVolts" />
   <label v-if="canStandAlone && !freeEnd" class="tester">
     <input v-model="alone" type="checkbox" /> {{ deviceOf(test.from) }} by itself: pulled out, or every wire off
   </label>

@@ -8,6 +8,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, need, type Entry, type Schemas } from '@/api/client'
 import { useSettings } from '@/composables/useSettings'
+import LowImpedanceTick from './LowImpedanceTick.vue'
 
 /** Three voltages between lines, or three currents, as one set: what they say together, then three readings of the journal. */
 const props = defineProps<{
@@ -126,9 +127,7 @@ async function record() {
         <li v-for="sentence in said" :key="sentence">{{ sentence }}</li>
       </ul>
       <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-      <label v-if="quantity === 'volts'" class="tester">
-        <input v-model="lowImpedance" type="checkbox" /> two-pole tester or low-impedance setting
-      </label>
+      <LowImpedanceTick v-if="quantity === 'volts'" />
       <Button
         type="submit"
         :label="isBegun ? 'Record the rest' : 'Record all three'"
@@ -150,16 +149,6 @@ async function record() {
   align-items: center;
   gap: 0.6rem;
   min-height: 44px;
-}
-.tester {
-  display: flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: 44px;
-}
-.tester input {
-  width: 1.3rem;
-  height: 1.3rem;
 }
 .said {
   margin: 0;

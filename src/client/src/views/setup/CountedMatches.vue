@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import type { Circuit, Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import SmallDrawing from '@/drawing/SmallDrawing.vue'
 
 /** The starters that have what was counted, each as a small drawing with what it has otherwise. */
-defineProps<{ found: Schemas['CountedView']; circuit: Circuit }>()
+const props = defineProps<{ found: Schemas['CountedView']; family: string; options: Record<string, unknown> }>()
 const emit = defineEmits<{ take: [match: Schemas['CountedMatch']] }>()
 /** The row where that is counted. */
 const show = (sort: string) => {
@@ -12,7 +12,12 @@ const show = (sort: string) => {
   row?.scrollIntoView({ block: 'center' })
   row?.querySelector<HTMLElement>('button:last-of-type')?.focus()
 }
-const shapeOf = (circuit: Circuit) => circuit.devices.map((d) => d.tag + d.term).join()
+/** The circuit that is being set up is this one, whatever it is called. */
+const isTaken = (match: Schemas['CountedMatch']) =>
+  match.family === props.family &&
+  Object.entries(match.options as Record<string, unknown>).every(
+    ([name, value]) => ['tag', 'title'].includes(name) || props.options[name] === value,
+  )
 </script>
 
 <template>
@@ -35,8 +40,8 @@ const shapeOf = (circuit: Circuit) => circuit.devices.map((d) => d.tag + d.term)
         :key="match.family"
         type="button"
         class="card"
-        :class="{ taken: shapeOf(match.circuit) === shapeOf(circuit) }"
-        :aria-pressed="shapeOf(match.circuit) === shapeOf(circuit)"
+        :class="{ taken: isTaken(match) }"
+        :aria-pressed="isTaken(match)"
         @click="emit('take', match)"
       >
         <SmallDrawing :circuit="match.circuit" />

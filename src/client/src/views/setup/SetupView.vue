@@ -231,7 +231,8 @@ onKeyStroke('z', (event) => {
         <CountedMatches
           v-if="tab === 'count' && counted && !isEdited"
           :found="counted"
-          :circuit="circuit"
+          :family="family"
+          :options="options"
           @take="take"
         />
         <div class="verdict" role="status" :class="{ bad: circuit.findings.some((f) => f.kind === 'cannotWork') }">
