@@ -61,6 +61,7 @@ app.MapPrint();
 app.MapJobPrint();
 app.MapPhotos();
 app.MapFollowUps();
+app.MapSums();
 app.MapLabels();
 app.MapBundles();
 app.MapBenchChecks();

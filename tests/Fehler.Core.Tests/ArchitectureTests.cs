@@ -48,6 +48,7 @@ public class ArchitectureTests
     [
         "Language",
         "Circuits",
+        "Options",
         "Trade",
         "Electrical",
         "Operation",
@@ -61,7 +62,7 @@ public class ArchitectureTests
     private static readonly Dictionary<string, string> Beside = new()
     {
         ["Drawing"] = "Circuits",
-        ["Families"] = "Circuits",
+        ["Families"] = "Options",
         ["Editing"] = "Operation",
         ["Bench"] = "Procedures",
         ["Devices"] = "Procedures",

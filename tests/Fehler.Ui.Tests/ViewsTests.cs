@@ -272,6 +272,28 @@ public sealed class ViewsTests : IDisposable
         _screen.See("Nothing is left to do");
     }
 
+    /// <summary>A sum is worked out as one types, its formula with the numbers in it; nonsense is refused beside it.</summary>
+    [Fact]
+    public void A_sum_shows_its_formula_and_refuses_nonsense()
+    {
+        _screen.Open("/sums/full-load-current");
+        _screen.See("14.5 A");
+        _screen.See("7500 W / (√3 · 400 V · 0.88 · 0.85)");
+        Give("Voltage", "500");
+        _screen.See("11.6 A");
+        Give("Voltage", "0");
+        _screen.See("Voltage has to be more than 0.");
+        _screen.ClickText("Load from the speed");
+        _screen.See("75 %");
+    }
+
+    private void Give(string label, string value)
+    {
+        var field = _screen.Find($"input[aria-label='{label}']");
+        field.Clear();
+        field.SendKeys(value + Keys.Tab);
+    }
+
     private void Tap(string terminal) =>
         _screen.Driver.ExecuteScript(
             $"document.querySelector(\"[data-terminal='{terminal}']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"

@@ -1,5 +1,6 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
+using Fehler.Core.Options;
 using static Fehler.Core.Families.Wiring;
 
 namespace Fehler.Core.Families;

@@ -3,6 +3,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Fehler.Core.Circuits;
+using Fehler.Core.Options;
 
 namespace Fehler.Core.Families;
 
@@ -155,7 +156,7 @@ public static class PanelSearch
         }
     }
 
-    private static IEnumerable<JsonNode> Values(FamilyOption option) =>
+    private static IEnumerable<JsonNode> Values(OptionDescription option) =>
         option.Type switch
         {
             "choice" => option.Choices.Select(c => JsonValue.Create(c.Value)!),

@@ -1,4 +1,5 @@
 using Fehler.Core.Devices;
+using Fehler.Core.Options;
 
 namespace Fehler.Core.Families;
 

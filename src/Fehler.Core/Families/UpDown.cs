@@ -1,6 +1,7 @@
 using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
+using Fehler.Core.Options;
 using static Fehler.Core.Families.Wiring;
 
 namespace Fehler.Core.Families;

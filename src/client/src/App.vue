@@ -48,13 +48,14 @@ const ways = [
       <svg viewBox="0 0 28 24" width="30" height="26" aria-hidden="true">
         <path d="M2 2v20M2 3h11M2 12h6m6-5 7 10m-2-5h7" fill="none" stroke="currentColor" stroke-width="2.6" />
       </svg>
-      Fehler
+      <span class="word">Fehler</span>
     </RouterLink>
     <nav>
       <RouterLink to="/">Register</RouterLink>
       <RouterLink to="/set-up">Set up</RouterLink>
       <RouterLink to="/logbook">Logbook</RouterLink>
       <RouterLink to="/to-do">To do</RouterLink>
+      <RouterLink to="/sums">Sums</RouterLink>
     </nav>
     <Button
       :label="who || 'Who are you?'"
@@ -149,7 +150,8 @@ nav a {
   color: var(--ink);
   font-weight: 500;
 }
-nav a.router-link-exact-active {
+nav a.router-link-exact-active,
+nav a.router-link-active[href^='/sums'] {
   box-shadow: inset 0 -4px var(--petrol);
 }
 .who {
@@ -163,6 +165,9 @@ nav a.router-link-exact-active {
   .bar {
     gap: 0.25rem;
     padding: 0 0.5rem;
+  }
+  .word {
+    display: none;
   }
   nav {
     gap: 0;

@@ -57,6 +57,13 @@ export const router = createRouter({
       meta: { title: 'Still to do' },
     },
     {
+      path: '/sums/:sum?',
+      name: 'sums',
+      component: () => import('./views/sums/SumsView.vue'),
+      props: true,
+      meta: { title: 'Sums' },
+    },
+    {
       path: '/logbook',
       name: 'logbook',
       component: () => import('./views/logbook/LogbookView.vue'),

@@ -884,6 +884,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The trade's sums with what each asks for and where its rule comes from */
+        get: operations["listSums"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/{sum}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works a sum out; what is left out has its default */
+        post: operations["workSum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bundle": {
         parameters: {
             query?: never;
@@ -1340,29 +1374,11 @@ export interface components {
             canBeStruck: boolean;
             void: boolean;
         };
-        FamilyChoice: {
-            value: string;
-            text: string;
-        };
         FamilyDescription: {
             id: string;
             name: string;
             description: string;
-            options: components["schemas"]["FamilyOption"][];
-        };
-        FamilyOption: {
-            name: string;
-            group: string;
-            label: string;
-            type: string;
-            unit: string;
-            /** Format: double */
-            minimum: number;
-            /** Format: double */
-            maximum: number;
-            help: string;
-            choices: components["schemas"]["FamilyChoice"][];
-            default: string;
+            options: components["schemas"]["OptionDescription"][];
         };
         FaultView: {
             id: string;
@@ -2063,6 +2079,24 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        OptionChoice: {
+            value: string;
+            text: string;
+        };
+        OptionDescription: {
+            name: string;
+            group: string;
+            label: string;
+            type: string;
+            unit: string;
+            /** Format: double */
+            minimum: number;
+            /** Format: double */
+            maximum: number;
+            help: string;
+            choices: components["schemas"]["OptionChoice"][];
+            default: string;
+        };
         OutcomeView: {
             shows: string;
             /** Format: double */
@@ -2359,6 +2393,27 @@ export interface components {
         };
         /** Format: binary */
         Stream: string;
+        SumDescription: {
+            id: string;
+            group: string;
+            name: string;
+            source: string;
+            given: components["schemas"]["OptionDescription"][];
+        };
+        SumLine: {
+            name: string;
+            formula: string;
+            /** Format: double */
+            value: number;
+            unit: string;
+            shown?: string;
+        };
+        SumResult: {
+            lines: components["schemas"]["SumLine"][];
+            says: string[];
+            /** Format: double */
+            value?: number;
+        };
         SuspectView: {
             fault: string;
             title: string;
@@ -4124,6 +4179,61 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listSums: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SumDescription"][];
+                };
+            };
+        };
+    };
+    workSum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sum: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JsonElement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SumResult"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import OptionField from '@/components/OptionField.vue'
 
 type Family = Schemas['FamilyDescription']
 
@@ -18,19 +19,8 @@ const names = [
   { name: 'drawing', label: 'Drawing', hint: '' },
 ]
 
-type Option = Family['options'][number]
-const valueOf = (option: Option) => options.value[option.name] ?? option.default
-
 function set(name: string, value: unknown) {
   options.value = { ...options.value, [name]: value }
-}
-
-function setOption(option: Option, text: string | boolean) {
-  if (option.type === 'number' || option.type === 'whole') {
-    const number = Number(String(text).replace(',', '.'))
-    if (String(text).trim() === '' || Number.isNaN(number)) return
-    set(option.name, option.type === 'whole' ? Math.round(number) : number)
-  } else set(option.name, text)
 }
 </script>
 
@@ -61,39 +51,13 @@ function setOption(option: Option, text: string | boolean) {
     </label>
     <details v-for="(group, i) in groups" :key="group" :open="i < 2">
       <summary>{{ group }}</summary>
-      <template v-for="option in chosen!.options.filter((o) => o.group === group)" :key="option.name">
-        <label v-if="option.type === 'yes-no'" class="tick">
-          <input
-            type="checkbox"
-            :checked="String(valueOf(option)) === 'true'"
-            @change="setOption(option, ($event.target as HTMLInputElement).checked)"
-          />
-          {{ option.label }}
-        </label>
-        <label v-else-if="option.type === 'choice'" class="field"
-          >{{ option.label }}
-          <select
-            :value="valueOf(option)"
-            :aria-label="option.label"
-            @change="setOption(option, ($event.target as HTMLSelectElement).value)"
-          >
-            <option v-for="choice in option.choices" :key="choice.value" :value="choice.value">
-              {{ choice.text }}
-            </option>
-          </select>
-        </label>
-        <label v-else class="field"
-          >{{ option.label }}{{ option.unit ? ` (${option.unit})` : '' }}
-          <input
-            :type="option.type === 'text' ? 'text' : 'number'"
-            step="any"
-            :value="valueOf(option)"
-            :aria-label="option.label"
-            @change="setOption(option, ($event.target as HTMLInputElement).value)"
-          />
-        </label>
-        <p v-if="option.help" class="faint help">{{ option.help }}</p>
-      </template>
+      <OptionField
+        v-for="option in chosen!.options.filter((o) => o.group === group)"
+        :key="option.name"
+        :option="option"
+        :value="options[option.name]"
+        @change="set(option.name, $event)"
+      />
     </details>
   </fieldset>
 </template>
@@ -115,20 +79,6 @@ fieldset {
 .field select {
   min-height: 40px;
   width: 100%;
-}
-.tick {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
-  min-height: 40px;
-}
-.tick input {
-  width: 20px;
-  height: 20px;
-}
-.help {
-  margin: -0.2rem 0 0.5rem;
-  font-size: 0.85rem;
 }
 summary {
   min-height: 40px;

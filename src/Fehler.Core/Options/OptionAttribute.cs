@@ -1,6 +1,6 @@
-namespace Fehler.Core.Families;
+namespace Fehler.Core.Options;
 
-/// <summary>Marks a property of a family as something a person chooses, with its label and the group it is shown in.</summary>
+/// <summary>Marks a property as something a person gives or chooses, with its label and the group it is shown in.</summary>
 [AttributeUsage(AttributeTargets.Property)]
 public sealed class OptionAttribute(string group, string label) : Attribute
 {
@@ -22,13 +22,4 @@ public sealed class OptionAttribute(string group, string label) : Attribute
 public sealed class WordAttribute(string text) : Attribute
 {
     public string Text { get; } = text;
-}
-
-/// <summary>Names a family for people.</summary>
-[AttributeUsage(AttributeTargets.Class)]
-public sealed class FamilyAttribute(string id, string name, string description) : Attribute
-{
-    public string Id { get; } = id;
-    public string Name { get; } = name;
-    public string Description { get; } = description;
 }

@@ -1,0 +1,45 @@
+using Fehler.Core.Options;
+
+namespace Fehler.Core.Trade;
+
+/// <summary>What a motor draws at its rated power: P / (√3 U η cos φ), single-phase without the root.</summary>
+[Sum("full-load-current", "Motor", "Full-load current", Source = "Definition of power; hp = 746 W")]
+public sealed record FullLoadCurrent : Sum
+{
+    [Option("Plate", "Rated power", Unit = "kW", Maximum = 5000)]
+    public double Kilowatts { get; init; } = 7.5;
+
+    [Option("Plate", "or in horsepower; 0: in kW", Unit = "hp", Maximum = 5000)]
+    public double Horsepower { get; init; }
+
+    [Option("Plate", "Voltage", Unit = "V", Minimum = 12, Maximum = 15000)]
+    public double Volts { get; init; } = 400;
+
+    [Option("Plate", "Efficiency", Minimum = 0.1, Maximum = 1)]
+    public double Efficiency { get; init; } = 0.88;
+
+    [Option("Plate", "Power factor", Minimum = 0.1, Maximum = 1)]
+    public double CosPhi { get; init; } = 0.85;
+
+    [Option("Plate", "Single-phase")]
+    public bool IsSinglePhase { get; init; }
+
+    public override SumResult Work()
+    {
+        const double wattsPerHorsepower = 746;
+        var watts = Horsepower > 0 ? Horsepower * wattsPerHorsepower : Kilowatts * 1000;
+        Positive(("Rated power", watts), ("Voltage", Volts), ("Efficiency", Efficiency), ("Power factor", CosPhi));
+        var amps = watts / ((IsSinglePhase ? 1 : Root3) * Volts * Efficiency * CosPhi);
+        return Result(
+            [
+                Line(
+                    "Full-load current",
+                    $"{N(watts)} W / ({(IsSinglePhase ? "" : "√3 · ")}{N(Volts)} V · {N(Efficiency)} · {N(CosPhi)})",
+                    amps,
+                    "A"
+                ),
+            ],
+            "The plate counts; this is for a motor whose plate cannot be read."
+        );
+    }
+}

@@ -1,0 +1,184 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
+import { api, need, type Schemas } from '@/api/client'
+import OptionField from '@/components/OptionField.vue'
+import PageProblem from '@/components/PageProblem.vue'
+
+/** The trade's sums: what is given on one side, what it comes to with its formula on the other; worked out as one types. */
+const props = defineProps<{ sum?: string }>()
+const sums = ref<Schemas['SumDescription'][]>([])
+const given = ref<Record<string, unknown>>({})
+const result = ref<Schemas['SumResult']>()
+const refused = ref('')
+const problem = ref('')
+const chosen = computed(() => sums.value.find((s) => s.id === props.sum) ?? sums.value[0])
+const groups = computed(() => [...new Set(sums.value.map((s) => s.group))])
+const parts = computed(() => [...new Set(chosen.value?.given.map((o) => o.group) ?? [])])
+
+onMounted(async () => {
+  try {
+    sums.value = need(await api.GET('/api/sums'))
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+})
+
+async function work() {
+  const sum = chosen.value
+  if (!sum) return
+  refused.value = ''
+  try {
+    const answer = need(
+      await api.POST('/api/sums/{sum}', { params: { path: { sum: sum.id } }, body: given.value as never }),
+    )
+    if (sum === chosen.value) result.value = answer
+  } catch (error) {
+    if (sum !== chosen.value) return
+    result.value = undefined
+    refused.value = (error as Error).message
+  }
+}
+const soon = useDebounceFn(work, 200)
+watch(chosen, () => {
+  given.value = {}
+  result.value = undefined
+  void work()
+})
+function set(name: string, value: unknown) {
+  given.value = { ...given.value, [name]: value }
+  void soon()
+}
+</script>
+
+<template>
+  <main class="page">
+    <h1>Sums</h1>
+    <PageProblem :text="problem" />
+    <div v-if="chosen" class="grid">
+      <nav aria-label="Sums" class="sheet list">
+        <section v-for="group in groups" :key="group">
+          <h2>{{ group }}</h2>
+          <RouterLink
+            v-for="s in sums.filter((x) => x.group === group)"
+            :key="s.id"
+            :to="`/sums/${s.id}`"
+            replace
+            :class="{ chosen: s === chosen }"
+            >{{ s.name }}</RouterLink
+          >
+        </section>
+      </nav>
+      <section class="sheet asked" :aria-label="chosen.name">
+        <h2>{{ chosen.name }}</h2>
+        <fieldset v-for="part in parts" :key="chosen.id + part">
+          <legend>{{ part }}</legend>
+          <OptionField
+            v-for="option in chosen.given.filter((o) => o.group === part)"
+            :key="chosen.id + option.name"
+            :option="option"
+            :value="given[option.name]"
+            @change="set(option.name, $event)"
+          />
+        </fieldset>
+      </section>
+      <section class="sheet result" aria-live="polite" aria-label="Result">
+        <p v-if="refused" class="error">{{ refused }}</p>
+        <template v-if="result">
+          <dl>
+            <template v-for="(line, i) in result.lines" :key="line.name">
+              <dt>{{ line.name }}</dt>
+              <dd :class="{ first: i === 0 }">
+                <strong class="figures">{{ line.shown }}</strong>
+                <span class="figures faint">= {{ line.formula }}</span>
+              </dd>
+            </template>
+          </dl>
+          <p v-for="sentence in result.says" :key="sentence">{{ sentence }}</p>
+        </template>
+        <p class="faint source">{{ chosen.source }}. Local codes and the maker’s data come first.</p>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.page {
+  padding: 0.8rem 1rem;
+  max-width: 1400px;
+  margin: 0 auto;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 15rem minmax(15rem, 20rem) minmax(0, 1fr);
+  gap: 1rem;
+  align-items: start;
+}
+.sheet {
+  padding: 0.7rem;
+}
+.list a {
+  display: flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 0.5rem;
+  color: inherit;
+  text-decoration: none;
+  border-left: 4px solid transparent;
+}
+.list a.chosen {
+  border-color: var(--petrol);
+  font-weight: 600;
+}
+h2 {
+  margin: 0.4rem 0;
+  font-size: 1.05rem;
+}
+fieldset {
+  border: 0;
+  border-top: 1px solid var(--line);
+  margin: 0;
+  padding: 0.3rem 0;
+}
+legend {
+  padding-right: 0.5rem;
+  font-weight: 600;
+}
+dl {
+  margin: 0;
+}
+dt {
+  margin-top: 0.6rem;
+}
+dd {
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.8rem;
+  align-items: baseline;
+}
+dd.first strong {
+  font-size: 1.8rem;
+}
+.error {
+  color: var(--live);
+  font-weight: 600;
+}
+.source {
+  margin-top: 1rem;
+}
+@media (max-width: 900px) {
+  .grid {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .result {
+    order: 1;
+  }
+  .asked {
+    order: 0;
+  }
+  .list {
+    order: 2;
+  }
+}
+</style>
