@@ -74,7 +74,7 @@ public sealed class AccessibilityTests : IDisposable
             ("report", $"/jobs/{job}/report", "Reported"),
             ("bench check", $"/circuits/{open.GetProperty("id").GetString()}?tab=bench", "Every component by itself"),
             ("set-up", "/set-up", "Set up"),
-            ("sums", "/sums", "Full-load current"),
+            ("sums", "/sums/cable-holds-coil", "Largest capacitance"),
             ("to do", "/to-do", "Nothing is left to do"),
         ];
     }

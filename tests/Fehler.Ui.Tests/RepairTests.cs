@@ -90,7 +90,7 @@ public sealed class RepairTests : IDisposable
         _screen.Open($"/jobs/{job}/close-out");
         _screen.See("what is in parallel (lamp, suppressor)");
         _screen.Open($"/jobs/{job}");
-        _screen.Click("select[aria-label='Symbols of the drawing'] option[value=ladder]");
+        _screen.Pick("Symbols of the drawing", "Ladder");
         _screen.Open($"/jobs/{job}/close-out");
         _screen.See("what is in parallel (light, suppressor)");
     }

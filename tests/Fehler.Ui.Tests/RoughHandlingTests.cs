@@ -69,7 +69,7 @@ public sealed class RoughHandlingTests : IDisposable
         var renamed = half.Replace("half.json", "new.json", StringComparison.Ordinal);
         File.WriteAllText(renamed, text.Replace("DX-201", "DX-299", StringComparison.Ordinal));
         _screen.Open("/");
-        _screen.See("Bring in a circuit, wiring list or bundle");
+        _screen.See("Bring in a circuit, list or bundle");
         _screen.Driver.FindElement(By.CssSelector("input[type=file]")).SendKeys(half);
         _screen.See("half.json was not taken in. line ");
         _screen.Driver.FindElement(By.CssSelector("input[type=file]")).SendKeys(renamed);

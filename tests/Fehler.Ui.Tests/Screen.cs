@@ -89,9 +89,14 @@ public sealed class Screen : IDisposable
     }
 
     /// <summary>Chooses an option of a drop-down by the beginning of its text.</summary>
-    public void Choose(string selectId, string option)
+    public void Choose(string selectId, string option) => PickIn($"#{selectId}", option);
+
+    /// <summary>Chooses from the list of that name.</summary>
+    public void Pick(string label, string option) => PickIn($"[role=combobox][aria-label='{label}']", option);
+
+    private void PickIn(string css, string option)
     {
-        Press(() => Find($"#{selectId}").FindElement(By.XPath("./ancestor-or-self::*[contains(@class, 'p-select')][last()]")), selectId);
+        Press(() => Find(css).FindElement(By.XPath("./ancestor-or-self::*[contains(@class, 'p-select')][last()]")), css);
         Press(
             () => Driver.FindElements(By.CssSelector("[role=option]")).First(o => o.Text.StartsWith(option, StringComparison.Ordinal)),
             option

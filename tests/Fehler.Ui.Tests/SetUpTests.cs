@@ -18,7 +18,7 @@ public sealed class SetUpTests : IDisposable
         _screen.ClickText("Set up a circuit");
         _screen.See("Tried in simulation");
         _screen.ClickText("Family");
-        Pick("Family", "Reversing");
+        _screen.Pick("Family", "Reversing");
         _screen.See("Forward and reverse contactor with interlocks");
         Fill("Tag", "TC-801");
         Fill("Drives", "Test conveyor");
@@ -170,10 +170,10 @@ public sealed class SetUpTests : IDisposable
         _screen.OpenCircuit(tag);
         var iec = Terminals();
         iec.Count.ShouldBeGreaterThan(10);
-        Pick("Symbols of the drawing", "Ladder");
+        _screen.Pick("Symbols of the drawing", "Ladder");
         _screen.Until(() => Terminals().SetEquals(iec), "the same terminals in the ladder");
         Overlaps().ShouldBeEmpty();
-        Pick("Symbols of the drawing", "IEC");
+        _screen.Pick("Symbols of the drawing", "IEC");
         Overlaps().ShouldBeEmpty();
     }
 
@@ -243,20 +243,6 @@ public sealed class SetUpTests : IDisposable
             $"[data-wire='{wire}']"
         );
     }
-
-    private void Pick(string label, string option) =>
-        _screen.Until(
-            () =>
-            {
-                _screen
-                    .Driver.FindElement(By.CssSelector($"select[aria-label='{label}']"))
-                    .FindElements(By.TagName("option"))
-                    .First(o => o.Text == option)
-                    .Click();
-                return true;
-            },
-            $"{label}: {option}"
-        );
 
     private void Fill(string label, string text, bool byLabelText = false)
     {

@@ -52,6 +52,37 @@ public class CallApiTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task Times_and_counts_that_a_caller_tells_become_evidence()
+    {
+        var circuit = await Circuit("WP-302");
+        var call = await _client.GetFromJsonAsync<JsonElement>($"/api/circuits/{circuit}/call", Host.Cancellation);
+        var reset = call.GetProperty("groups")
+            .EnumerateArray()
+            .SelectMany(g => g.GetProperty("symptoms").EnumerateArray())
+            .First(s => s.GetProperty("id").GetString()!.EndsWith("-reset", StringComparison.Ordinal));
+        reset.GetProperty("takesTime").GetBoolean().ShouldBeTrue();
+        object Opened(double after, int failed) =>
+            new
+            {
+                circuitId = circuit,
+                complaint = "",
+                symptoms = new[] { reset.GetProperty("id").GetString() },
+                told = new[] { new { what = "ranUntilNow", until = "2026-03-02" } },
+                afterSeconds = after,
+                failed,
+                tries = 10,
+            };
+        var job = await Sent("/api/jobs", Opened(480, 3), HttpStatusCode.Created);
+        var texts = job.GetProperty("entries").EnumerateArray().Select(e => e.GetProperty("text").GetString()!).ToList();
+        texts.ShouldContain("Told: It failed 3 of the last 10 times");
+        texts.ShouldContain("Told: It ran until 2026-03-02");
+        texts.ShouldContain(t => t.Contains("waited 480 s", StringComparison.Ordinal));
+        texts[^1].ShouldContain("reset");
+        await Sent("/api/jobs", Opened(-1, 3), HttpStatusCode.UnprocessableEntity);
+        await Sent("/api/jobs", Opened(480, 11), HttpStatusCode.UnprocessableEntity);
+    }
+
+    [Fact]
     public async Task What_is_left_behind_is_said_until_the_next_job()
     {
         var circuit = await Circuit("WP-303");

@@ -18,7 +18,7 @@ public sealed class JobEventsTests(Host host) : IClassFixture<Host>
         await using var elsewhere = await Listen(other);
         (await Next(first), await Next(second), await Next(elsewhere)).ShouldBe((1, 1, 1));
         await Note(job);
-        (await Next(first), await Next(second)).ShouldBe((2, 2));
+        (await Next(first, heard: 1), await Next(second, heard: 1)).ShouldBe((2, 2));
         // A sign of life only repeats what was heard before: this was the entry itself.
         (await Next(elsewhere)).ShouldBe(1);
     }
@@ -45,10 +45,16 @@ public sealed class JobEventsTests(Host host) : IClassFixture<Host>
         return SseParser.Create(stream).EnumerateAsync(Host.Cancellation).GetAsyncEnumerator(Host.Cancellation);
     }
 
-    private static async Task<int> Next(IAsyncEnumerator<SseItem<string>> events)
+    /// <summary>What is heard next; a sign of life that repeats what was heard is passed over.</summary>
+    private static async Task<int> Next(IAsyncEnumerator<SseItem<string>> events, int heard = 0)
     {
-        (await events.MoveNextAsync()).ShouldBeTrue();
-        return int.Parse(events.Current.Data, System.Globalization.CultureInfo.InvariantCulture);
+        int entries;
+        do
+        {
+            (await events.MoveNextAsync()).ShouldBeTrue();
+            entries = int.Parse(events.Current.Data, System.Globalization.CultureInfo.InvariantCulture);
+        } while (entries == heard);
+        return entries;
     }
 
     private async Task Note(string job) =>

@@ -8,6 +8,9 @@ namespace Fehler.Core.Circuits;
 /// <param name="Default">Value when the description says nothing.</param>
 public abstract record ParameterSpec(string Name, string Description, ParameterValue Default)
 {
+    /// <summary>Where a person looks for it.</summary>
+    public PlateGroup Group { get; init; }
+
     /// <summary>Unit of a number; empty otherwise.</summary>
     public virtual string Unit => "";
 
@@ -53,3 +56,22 @@ public sealed record NamesSpec(string Name, string Description, ParameterValue D
 /// <c>7-8 no delayed</c>, <c>1-2 left right</c>.
 /// </summary>
 public sealed record ContactsSpec(string Name, string Description, ParameterValue Default) : ParameterSpec(Name, Description, Default);
+
+/// <summary>Where a person looks for a value of a device, in the order in which a plate is read.</summary>
+public enum PlateGroup
+{
+    /// <summary>Printed on the plate: volts, amperes, power, poles.</summary>
+    Rating,
+
+    /// <summary>On the coil's own label.</summary>
+    Coil,
+
+    /// <summary>How its contacts are made up.</summary>
+    Contacts,
+
+    /// <summary>What is set by hand: a dial, a mode, a time.</summary>
+    Setting,
+
+    /// <summary>On no plate: what the sums take where nobody has measured it.</summary>
+    Expert,
+}

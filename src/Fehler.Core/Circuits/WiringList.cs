@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using Fehler.Core.Devices;
-using Microsoft.VisualBasic.FileIO;
 
 namespace Fehler.Core.Circuits;
 
@@ -125,38 +124,12 @@ public static class WiringList
 
     private static List<Row> Tables(string text)
     {
-        using var parser = new TextFieldParser(new StringReader(text)) { HasFieldsEnclosedInQuotes = true, TrimWhiteSpace = true };
-        var first = text.Split('\n').FirstOrDefault(l => l.Trim().Length > 0) ?? "";
-        parser.SetDelimiters(
-            first.Contains('\t', StringComparison.Ordinal) ? "\t"
-            : first.Contains(';', StringComparison.Ordinal) ? ";"
-            : ","
-        );
         var rows = new List<Row>();
         string[]? table = null;
-        while (!parser.EndOfData)
+        foreach (var (line, fields) in SeparatedText.Rows(text))
         {
-            var line = parser.LineNumber;
-            string[] fields;
-            try
-            {
-                fields = parser.ReadFields() ?? [];
-            }
-            catch (MalformedLineException)
-            {
-                throw new CircuitException(
-                    $"line {line}",
-                    "has a quotation mark that does not close; write fields with commas in quotation marks."
-                );
-            }
-
-            if (fields.All(string.IsNullOrWhiteSpace))
-            {
-                continue;
-            }
-
             var header = Known.FirstOrDefault(t =>
-                string.Equals(t[0], fields[0].Trim('\uFEFF', ' '), StringComparison.OrdinalIgnoreCase)
+                string.Equals(t[0], fields[0], StringComparison.OrdinalIgnoreCase)
                 && fields.Length > 1
                 && string.Equals(t[1], fields[1].Trim(), StringComparison.OrdinalIgnoreCase)
             );

@@ -12,7 +12,10 @@ internal static class Copper
         "estimated",
         "estimated",
         "measured"
-    );
+    ) with
+    {
+        Group = PlateGroup.Expert,
+    };
 
     /// <summary>
     /// One standard deviation as a factor. An alternating-current coil reads 0.15 to 2 times what its pull-in data lead to, a motor's

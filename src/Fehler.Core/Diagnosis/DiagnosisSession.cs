@@ -103,7 +103,7 @@ public sealed class DiagnosisSession
     /// <summary>Brings the session to the end of a journal; only what is new is computed, unless something was struck out.</summary>
     public void Follow(JobState job)
     {
-        var entries = job.Valid.Where(e => !job.Void.Contains(e.Id)).ToList();
+        var entries = job.Valid.Where(e => !job.Void.ContainsKey(e.Id)).ToList();
         var ids = entries.Select(e => e.Id).ToList();
         if (_followed.Count > ids.Count || !_followed.Select(e => e.Id).SequenceEqual(ids.Take(_followed.Count)))
         {

@@ -32,7 +32,7 @@ public static class OwnResistances
                         Alone: false,
                         FreeEnd: ""
                     } reading
-                && !job.Void.Contains(reading.Id)
+                && !job.Void.ContainsKey(reading.Id)
                 && IsWinding(job.Circuit, reading)
                 && !job.Valid.Skip(i).OfType<Repair>().Any(r => r.Unit == reading.From.Device || r.Unit == reading.To.Device)
             )

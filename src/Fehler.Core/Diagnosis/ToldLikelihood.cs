@@ -10,6 +10,9 @@ namespace Fehler.Core.Diagnosis;
 /// </summary>
 internal static class ToldLikelihood
 {
+    /// <summary>How often what comes and goes shows itself at a try, where nothing else is known.</summary>
+    private const double ShareOfTries = 0.5;
+
     /// <summary>How likely it is to be told this with a fault, and with one that comes and goes.</summary>
     /// <param name="told">What was told.</param>
     /// <param name="fault">The fault; null when nothing is wrong now.</param>
@@ -34,7 +37,8 @@ internal static class ToldLikelihood
         );
         var (steady, comesAndGoes) = told.What switch
         {
-            Circumstance.EveryTime => (likely, seldom),
+            // Ten of ten say more than two of two: what comes half of the time would seldom have come in each of them.
+            Circumstance.EveryTime => (likely, told.Tries > 0 ? Math.Max(Math.Pow(ShareOfTries, told.Tries), seldom / 5) : seldom),
             Circumstance.Sometimes => (seldom, likely),
             Circumstance.OnlyWarm => (seldom, likely),
             Circumstance.RanUntilNow => Same(fault.IsWiring ? seldom : likely),

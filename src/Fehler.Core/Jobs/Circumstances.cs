@@ -21,9 +21,24 @@ public static class Circumstances
 
     /// <summary>In words, as the journal shows it.</summary>
     public static string Of(Told told) =>
-        All.First(c => c.What == told.What) is { AtDevice: true } at
-            ? $"{told.Device}: {at.Text}"
-            : All.First(c => c.What == told.What).Text;
+        All.First(c => c.What == told.What) is { AtDevice: true } at ? $"{told.Device}: {at.Text}"
+        : told.Tries > 0 ? FormattableString.Invariant($"It failed {told.Failed} of the last {told.Tries} times")
+        : told.Until is { } day ? FormattableString.Invariant($"It ran until {day:yyyy-MM-dd}")
+        : All.First(c => c.What == told.What).Text;
+
+    /// <summary>Why these numbers cannot be told; null when they can.</summary>
+    public static string? Refusal(Told told) =>
+        told is { Tries: not 0 } or { Failed: not 0 } && told.What is not (Circumstance.EveryTime or Circumstance.Sometimes)
+            ? "Tries are counted where it fails every time or now and then."
+        : told.Tries is < 0 or > MostTries || told.Failed < 0 || told.Failed > told.Tries
+            ? $"Of the last tries, up to {MostTries}, some or all failed: say how many of how many."
+        : told.Tries > 0 && told.Failed == 0 ? "It failed at none of them: then there is no fault to look for."
+        : told.Tries > 0 && told.Failed == told.Tries != (told.What == Circumstance.EveryTime)
+            ? "Failed at all of them is every time; at some is now and then."
+        : told.Until is not null && told.What != Circumstance.RanUntilNow ? "A day is told with: it ran until then."
+        : null;
+
+    private const int MostTries = 1000;
 }
 
 /// <summary>What can be told, in words.</summary>

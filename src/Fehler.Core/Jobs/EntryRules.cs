@@ -52,6 +52,7 @@ public static class EntryRules
             Tightened tightened when IsNowhere(tightened.Terminal) => "Say which terminal was tried.",
             ConductorsCounted counted when IsNowhere(counted.Terminal) => "Say at which terminal they were counted.",
             ConductorsCounted { Found: < 0 or > Conductors } => $"Under one screw there are 0 to {Conductors} conductors.",
+            Makeshift { Where: null } or MakeshiftUndone { Where: null } => "Say where.",
             CarriedIn => "That an entry was carried in is for the program to say.",
             CircuitCorrected { What: null } => "Say how the panel differs.",
             _ => null,
@@ -71,6 +72,8 @@ public static class EntryRules
             Fehler.Core.Jobs.Note note => TooLong(note.Text, Note, "The note"),
             Photo photo => TooLong(photo.Caption, Text, "What the photo shows"),
             CircuitCorrected corrected => TooLong(corrected.What, Text, "How the panel differs"),
+            Makeshift made => TooLong(made.Where, 80, "Where it is"),
+            MakeshiftUndone undone => TooLong(undone.Where, 80, "Where it was"),
             Told told => TooLong(told.Device, Text, "The device"),
             Finding finding => TooLong(finding.Text, Text, "The finding") ?? TooLong(finding.Unit + finding.Fault, Text, "The finding"),
             Repair repair => repair.Parts.Length > Parts

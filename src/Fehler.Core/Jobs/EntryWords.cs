@@ -30,6 +30,13 @@ public static class EntryWords
                 $"{Where(reading)}: {ReadingText.Show(reading.Value, reading.Quantity)}{(reading.Held.IsEmpty ? "" : $" with {Of(reading.Held)}")}",
             CarriedIn carried => $"Carried in from {carried.From}: the state of the circuit is not known here, treat as live",
             WireLifted lifted => $"Lifted {lifted.Conductor} at {lifted.End}",
+            Makeshift made => made.Stands,
+            MakeshiftUndone undone => undone.Kind switch
+            {
+                MakeshiftKind.CoverOff => $"Cover back on: {undone.Where}",
+                MakeshiftKind.Bridge => $"Bridge out: {undone.Where}",
+                _ => $"Tape or wedge off: {undone.Where}",
+            },
             WireLanded landed => $"Landed {landed.Conductor}",
             Tightened tightened => $"Screw of {tightened.Terminal}: {(tightened.WasLoose ? "was loose, tightened" : "tight")}",
             CircuitCorrected corrected =>

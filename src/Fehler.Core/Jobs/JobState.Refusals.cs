@@ -10,7 +10,15 @@ public sealed partial class JobState
     /// <summary>
     /// Why an entry cannot be taken now, in words that say what to do; null when it can.
     /// </summary>
-    public string? Refuse(JournalEntry entry)
+    public string? Refuse(JournalEntry entry) => Refuse(entry, false);
+
+    /// <summary>
+    /// The same for an entry of a job that was done elsewhere: what was closed there as proved is not held to the function test of today, which
+    /// may have steps that the one of then had not.
+    /// </summary>
+    public string? RefuseCarried(JournalEntry entry) => Refuse(entry, true);
+
+    private string? Refuse(JournalEntry entry, bool isCarried)
     {
         if (Closing is not null)
         {
@@ -71,9 +79,13 @@ public sealed partial class JobState
                 : null,
             FunctionTested test => RefuseSeen(test.Seen) is { } wrong ? wrong
             : Lifted.Count > 0 ? $"Land the lifted wires first: {string.Join(", ", Lifted.Keys)}."
+            : Makeshifts.FirstOrDefault(m => m.ChangesCircuit) is { } made
+                ? $"{made.Stands}. Undo that first: it would not prove this circuit."
             : Compiled.FunctionTest.Find(test.Step) is null ? $"The function test has no step '{test.Step}'."
             : null,
-            Closed closed => RefuseClose(closed),
+            Closed closed => RefuseClose(closed, isCarried),
+            Makeshift made => RefuseMakeshift(made),
+            MakeshiftUndone undone => Makeshifts.Any(m => m.IsUndoneBy(undone)) ? null : $"Nothing of that kind stands at {undone.Where}.",
             Complaint complaint => complaint.Text.Trim().Length == 0 ? "Say what is wrong in a few words." : null,
             Note note => note.Text.Trim().Length == 0 ? "The note is empty." : null,
             _ => null,
@@ -215,7 +227,7 @@ public sealed partial class JobState
                 : null
             : told.Device.Length > 0
                 ? "That is about the whole circuit, not about one device."
-                : null;
+                : Circumstances.Refusal(told);
 
     private string? RefuseLook(LookSeen seen)
     {
@@ -248,13 +260,25 @@ public sealed partial class JobState
             : null;
     }
 
-    private string? RefuseClose(Closed closed)
+    private string? RefuseMakeshift(Makeshift made) =>
+        made.Where.Trim().Length == 0 ? "Say where, as somebody would look for it: a device with its terminals, a door."
+        : Makeshifts.Any(m => m.IsUndoneBy(new MakeshiftUndone(made.Kind, made.Where))) ? "That is recorded already and not undone."
+        : made.Kind == MakeshiftKind.Bridge && Liveness != Liveness.ProvedDead
+            ? "A bridge is put in on the dead circuit: isolate and prove dead first."
+        : null;
+
+    private string? RefuseClose(Closed closed, bool isCarried)
     {
         if (closed.Outcome != CloseOutcome.HandedOver)
         {
             if (Lifted.Count > 0)
             {
                 return $"Wires are still lifted: {string.Join(", ", Lifted.Keys)}. Land them first, or hand the job over as it is.";
+            }
+
+            if (!Makeshifts.IsEmpty)
+            {
+                return $"{Makeshifts[0].Stands}. Undo it first, or hand the job over as it is.";
             }
 
             if (IsIsolated)
@@ -276,6 +300,11 @@ public sealed partial class JobState
         if (Repairs.IsEmpty)
         {
             return "No repair is recorded. Record it, or close as 'nothing found' or 'handed over'.";
+        }
+
+        if (isCarried)
+        {
+            return null;
         }
 
         var open = Compiled.FunctionTest.Steps.Where(s => !FunctionTest.TryGetValue(s.Id, out var passed) || !passed).ToList();

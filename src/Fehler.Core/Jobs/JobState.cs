@@ -37,7 +37,7 @@ public sealed partial class JobState
             Follow(entry);
         }
 
-        Void = [.. VoidReadings()];
+        Void = MadeMeanwhile().Concat(VoidReadings()).DistinctBy(v => v.Entry).ToImmutableDictionary(v => v.Entry, v => v.Why);
     }
 
     public static JobState Of(CompiledCircuit compiled, IEnumerable<JournalEntry> entries) =>
@@ -58,8 +58,8 @@ public sealed partial class JobState
 
     public ImmutableHashSet<Guid> Struck { get; }
 
-    /// <summary>Readings of a meter that was then found wrong: visible, but no evidence.</summary>
-    public ImmutableHashSet<Guid> Void { get; }
+    /// <summary>Entries that are visible but no evidence, with why: the meter was found wrong, a bridge was in.</summary>
+    public ImmutableDictionary<Guid, string> Void { get; }
 
     public Liveness Liveness { get; private set; } = Liveness.Unknown;
 
@@ -71,6 +71,9 @@ public sealed partial class JobState
 
     /// <summary>Conductors lifted and not landed, with the terminal each was lifted from.</summary>
     public ImmutableSortedDictionary<string, TerminalId> Lifted { get; private set; } = ImmutableSortedDictionary<string, TerminalId>.Empty;
+
+    /// <summary>What was done to the panel for a time and is not undone.</summary>
+    public ImmutableArray<Makeshift> Makeshifts { get; private set; } = [];
 
     /// <summary>Whose locks are on the isolating devices, by name.</summary>
     public ImmutableSortedSet<string> Locks { get; private set; } = [];
@@ -96,6 +99,7 @@ public sealed partial class JobState
                 ]
                 : Array.Empty<string>(),
             .. Lifted.Select(l => $"Wire {_circuit.Conductors.First(c => c.Id == l.Key).Wire} ({l.Key}) is lifted off {l.Value}."),
+            .. Makeshifts.Select(m => $"{m.Stands}."),
             .. Valid.LastOrDefault(e => e is Finding or Repair) is Finding { Unit.Length: > 0 } found
                 ? [$"Found and not repaired: {(found.Text.Length > 0 ? found.Text : found.Unit)}."]
                 : Array.Empty<string>(),
@@ -104,7 +108,28 @@ public sealed partial class JobState
                 : Array.Empty<string>(),
         ];
 
-    private IEnumerable<Guid> VoidReadings()
+    /// <summary>What was found while the circuit was another one than it is drawn.</summary>
+    private IEnumerable<(Guid Entry, string Why)> MadeMeanwhile()
+    {
+        var standing = new List<Makeshift>();
+        foreach (var entry in Valid)
+        {
+            if (entry is Makeshift { ChangesCircuit: true } made)
+            {
+                standing.Add(made);
+            }
+            else if (entry is MakeshiftUndone undone)
+            {
+                standing.RemoveAll(m => m.IsUndoneBy(undone));
+            }
+            else if (standing.Count > 0 && entry is Reading or OperationSeen or LookSeen)
+            {
+                yield return (entry.Id, char.ToLowerInvariant(standing[0].Stands[0]) + standing[0].Stands[1..]);
+            }
+        }
+    }
+
+    private IEnumerable<(Guid Entry, string Why)> VoidReadings()
     {
         for (var i = 0; i < Valid.Length; i++)
         {
@@ -114,7 +139,7 @@ public sealed partial class JobState
                 {
                     if (Valid[k] is Reading reading && (check.Meter.Length == 0 || reading.Meter == check.Meter))
                     {
-                        yield return reading.Id;
+                        yield return (reading.Id, "the meter was found wrong");
                     }
                 }
             }
@@ -156,6 +181,12 @@ public sealed partial class JobState
                 break;
             case WireLanded landed:
                 Lifted = Lifted.Remove(landed.Conductor);
+                break;
+            case Makeshift made:
+                Makeshifts = Makeshifts.Add(made);
+                break;
+            case MakeshiftUndone undone:
+                Makeshifts = Makeshifts.RemoveAll(m => m.IsUndoneBy(undone));
                 break;
             case Finding finding:
                 LastFinding = finding;

@@ -25,10 +25,11 @@ public sealed record StoryChapter(string Title, ImmutableArray<StoryLine> Lines)
 /// <param name="Chapters">The journal by what its entries are about; within a chapter in order.</param>
 public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<string> Leftovers, ImmutableArray<StoryChapter> Chapters)
 {
-    private const string Searched = "Searched";
+    private const string Searched = "Searched",
+        Proved = "Proved";
 
     /// <summary>The chapters in which a job is read.</summary>
-    private static readonly string[] Titles = ["Reported", Searched, "Found", "Repaired", "Proved", "Notes", "Closed"];
+    private static readonly string[] Titles = ["Reported", Searched, "Found", "Repaired", Proved, "Notes", "Closed"];
 
     /// <summary>What belongs to no other chapter is part of the search.</summary>
     private static string ChapterOf(JournalEntry entry) =>
@@ -37,7 +38,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
             Complaint or Told => "Reported",
             Finding => "Found",
             Repair => "Repaired",
-            FunctionTested or Restored => "Proved",
+            FunctionTested or Restored => Proved,
             Note or Photo => "Notes",
             Closed => "Closed",
             _ => Searched,
@@ -53,26 +54,37 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
                 e.At,
                 e.Who,
                 Text(job, e),
-                !struck.TryGetValue(e.Id, out var reason)
-                    ? job.Void.Contains(e.Id)
-                        ? "the meter was found wrong"
-                        : ""
-                    : reason.Length > 0
-                        ? reason
-                        : "struck out",
+                !struck.TryGetValue(e.Id, out var reason) ? job.Void.GetValueOrDefault(e.Id, "")
+                    : reason.Length > 0 ? reason
+                    : "struck out",
                 (e as Photo)?.Picture
             );
+        var proofs = TakenInTheTest(job.Entries).ToHashSet();
         return new JobStory(
             [.. OutcomeOf(job)],
             job.Leftovers,
             [
                 .. job
                     .Entries.Where(e => e is not StruckOut)
-                    .GroupBy(ChapterOf)
+                    .GroupBy(e => proofs.Contains(e) ? Proved : ChapterOf(e))
                     .OrderBy(g => Array.IndexOf(Titles, g.Key))
                     .Select(g => new StoryChapter(g.Key, [.. g.Select(Line)])),
             ]
         );
+    }
+
+    /// <summary>Readings that follow a passed step of the function test belong to the proof: the currents of the run.</summary>
+    private static IEnumerable<JournalEntry> TakenInTheTest(IEnumerable<JournalEntry> entries)
+    {
+        var isInTest = false;
+        foreach (var entry in entries)
+        {
+            isInTest = entry is FunctionTested test ? test.Passed : isInTest && entry is Reading or Note or Photo or StruckOut;
+            if (isInTest && entry is Reading)
+            {
+                yield return entry;
+            }
+        }
     }
 
     private static IEnumerable<string> OutcomeOf(JobState job)

@@ -26,6 +26,8 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(CarriedIn), "carriedIn")]
 [JsonDerivedType(typeof(CircuitCorrected), "circuitCorrected")]
 [JsonDerivedType(typeof(WireLifted), "wireLifted")]
+[JsonDerivedType(typeof(Makeshift), "makeshift")]
+[JsonDerivedType(typeof(MakeshiftUndone), "makeshiftUndone")]
 [JsonDerivedType(typeof(WireLanded), "wireLanded")]
 [JsonDerivedType(typeof(Tightened), "tightened")]
 [JsonDerivedType(typeof(ConductorsCounted), "conductorsCounted")]
@@ -72,7 +74,24 @@ public sealed record OperationSeen(ImmutableArray<Step> Steps, ImmutableSortedDi
 /// <summary>What somebody told who was there: how often it happens, what was done before, what it smelt of.</summary>
 /// <param name="What">What was told.</param>
 /// <param name="Device">Tag of the device that it is about; empty when it is about none.</param>
-public sealed record Told(Circumstance What, string Device = "") : JournalEntry;
+public sealed record Told(Circumstance What, string Device = "") : JournalEntry
+{
+    /// <summary>
+    /// With <see cref="Circumstance.EveryTime"/> and <see cref="Circumstance.Sometimes"/>: how many of the last <see cref="Tries"/> failed; 0
+    /// where nobody counted.
+    /// </summary>
+    public int Failed { get; init; }
+
+    /// <summary>How many tries were counted; 0 where nobody counted.</summary>
+    public int Tries { get; init; }
+
+    /// <summary>With <see cref="Circumstance.RanUntilNow"/>: the day until which it ran; null: today.</summary>
+    public DateOnly? Until { get; init; }
+
+    /// <summary>Counted tries that were given without saying what they mean: every time, or only now and then.</summary>
+    public static Told Counted(int failed, int tries) =>
+        new(failed == tries ? Circumstance.EveryTime : Circumstance.Sometimes) { Failed = failed, Tries = tries };
+}
 
 /// <summary>Circumstances of a fault that people know without a meter.</summary>
 public enum Circumstance

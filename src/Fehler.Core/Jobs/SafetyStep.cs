@@ -101,6 +101,20 @@ public static class SafetyRules
                 $"{d.Tag} keeps its position while the supply is away: stopped by its own button first, or it starts again when the supply comes back."
             );
 
+    /// <summary>Points by device that have voltage with every isolating device open, those of a second supply included.</summary>
+    private static string StaysLive(JobState job)
+    {
+        var live = job
+            .Compiled.Isolation.LiveTerminals.Where(t => !job.Circuit.Device(t.Device).Kind.IsStrip)
+            .GroupBy(t => t.Device, StringComparer.Ordinal)
+            .OrderBy(g => g.Key, StringComparer.Ordinal)
+            .Select(g => $"{g.Key} {string.Join(", ", g.Select(t => t.Name).Order(StringComparer.Ordinal))}")
+            .ToList();
+        return live.Count == 0
+            ? "What is above the isolating devices stays live."
+            : $"Stays live all the same: {string.Join("; ", live)}. A wire of another supply may pass through the panel: look for it.";
+    }
+
     private const string ComesFirst = "Local codes, site rules and licensed practice come first.";
 
     private static SafetyProcedure Of(JobState job, SafetyStep step) =>
@@ -119,7 +133,7 @@ public static class SafetyRules
             SafetyStep.Isolate => new(
                 step,
                 "Isolate and lock off",
-                ["What is above the isolating devices stays live.", .. StandsAgain(job), ComesFirst],
+                [StaysLive(job), .. StandsAgain(job), ComesFirst],
                 [
                     "The machine was stopped by its own Stop and stands still",
                     .. job.Compiled.Isolation.Points.Select(p => $"{Named(job.Circuit, p)} is open; my own lock and tag are on it"),
@@ -151,6 +165,7 @@ public static class SafetyRules
                         [
                             $"The lifted ends of {string.Join(", ", job.Lifted.Keys)} are insulated, and it is meant to be tried without them",
                         ],
+                    .. job.Makeshifts.Where(m => m.ChangesCircuit).Select(m => $"{m.Stands}: it is meant to be tried with that"),
                     .. IsUnrepaired(job) ? ["What was found is repaired, or it is meant to be tried with it"] : Array.Empty<string>(),
                 ],
                 "It is switched on"

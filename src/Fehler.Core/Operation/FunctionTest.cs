@@ -18,11 +18,21 @@ public sealed record FunctionTestStep(
     ImmutableArray<Step> Steps,
     ImmutableSortedDictionary<string, string> Expected,
     string Caution
-);
+)
+{
+    /// <summary>What a clamp around each line shows while the circuit runs so; empty where nothing runs that has three lines.</summary>
+    public ImmutableArray<LineCurrent> Currents { get; init; } = [];
+}
+
+/// <summary>Current of a line in good order, at the load that the motor's data say.</summary>
+/// <param name="Terminal">Where the clamp goes around the conductor.</param>
+/// <param name="Amps">What it shows there, A.</param>
+public sealed record LineCurrent(TerminalId Terminal, double Amps);
 
 /// <summary>
-/// The proof that the whole circuit works, derived from its devices: every start holds, every stop stops, the overload
-/// trips and does not restart, power coming back does not start it unless the healthy circuit does so.
+/// The proof that the whole circuit works, derived from its devices: every start holds, every stop stops and wins over Start, the overload
+/// trips and does not restart, nothing starts while it is tripped or the emergency stop is in, power coming back does not start it unless the
+/// healthy circuit does so. What is expected is what the healthy circuit does in simulation, never a rule.
 /// </summary>
 public sealed class FunctionTest
 {
@@ -36,6 +46,9 @@ public sealed class FunctionTest
 
     private sealed class Derivation
     {
+        /// <summary>Less than this through a line is no motor that runs, A.</summary>
+        private const double LeastAmps = 0.2;
+
         private readonly CompiledCircuit _compiled;
         private readonly Circuit _circuit;
         private readonly RunUp _runUp;
@@ -128,6 +141,8 @@ public sealed class FunctionTest
             {
                 Add($"release-{tag}", $"Let go of {Named(tag)}: it keeps running only if the circuit retains", "", start.LetGo);
             }
+
+            WithCurrents();
         }
 
         private void Stop(Start start, Device stop)
@@ -135,6 +150,17 @@ public sealed class FunctionTest
             var tag = start.Act.Device;
             Run(start);
             Add($"stop-{stop.Tag}-after-{tag}", $"Running: press {Named(stop.Tag)}", "", new Step(stop.Tag, "pressed"));
+            if (start.LetGo is { } letGo && Steps.All(s => s.Id != $"both-{stop.Tag}-{tag}"))
+            {
+                Add(
+                    $"both-{stop.Tag}-{tag}",
+                    $"{Named(stop.Tag)} still pressed: press {Named(tag)} as well, let go of it",
+                    "Stand clear: where the stop does not win it starts.",
+                    start.Act,
+                    letGo
+                );
+            }
+
             Add(
                 $"stop-{stop.Tag}-released-after-{tag}",
                 $"Let go of {Named(stop.Tag)}: it stays stopped",
@@ -183,13 +209,25 @@ public sealed class FunctionTest
             )
             {
                 var act = new Step(device.Tag, actuation.Position);
-                var start = _runUp.Starts.FirstOrDefault(s => Ends(s, act)) ?? _runUp.Starts.FirstOrDefault();
+                var ended = _runUp.Starts.FirstOrDefault(s => Ends(s, act));
+                var start = ended ?? _runUp.Starts.FirstOrDefault();
                 if (start is not null)
                 {
                     Run(start);
                 }
 
                 Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device.Tag)})", "", act);
+                if (ended?.LetGo is { } letGo && device.Kind.SourceOf(device) is null)
+                {
+                    Add(
+                        $"{device.Tag}-{actuation.Position}-start",
+                        $"With {Named(device.Tag)} left so: press {Named(ended.Act.Device)}, let go: is the start refused?",
+                        "Stand clear: a bridged contact lets it start.",
+                        ended.Act,
+                        letGo
+                    );
+                }
+
                 var back = device.Kind.Actuations(device).First(a => a.Position == Rest(device));
                 Step[] steps = [new(device.Tag, back.Position), .. start?.End ?? []];
                 var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State).Value;
@@ -224,6 +262,25 @@ public sealed class FunctionTest
                 "Isolate before a fuse is taken out or put back.",
                 seconds > 0 ? [act, Step.Wait(seconds)] : [act]
             );
+        }
+
+        /// <summary>
+        /// The run that was just tried is worth a clamp: at the relay that watches the motor's lines, else at the first three poles that carry.
+        /// </summary>
+        private void WithCurrents()
+        {
+            var solution = _simulator.Observe(_state).Solution;
+            var lines = _circuit
+                .Devices.Where(d => d.Kind.Poles(d).Length >= 3)
+                .OrderByDescending(d => d.Kind.DialOf(d) is not null)
+                .Select(d =>
+                    d.Kind.Poles(d).Take(3).Select(p => d.Terminal(p.Load)).Select(t => new LineCurrent(t, solution.Amps(t).Value))
+                )
+                .FirstOrDefault(lines => lines.All(l => l.Amps > LeastAmps));
+            if (lines is not null)
+            {
+                Steps[^1] = Steps[^1] with { Currents = [.. lines] };
+            }
         }
 
         private bool Ends(Start start, Step act)

@@ -11,7 +11,21 @@ namespace Fehler.Core.Procedures;
 /// <param name="Id">Stable name.</param>
 /// <param name="Text">As a dispatcher would write it down: "Chain forward: runs only while its button is held".</param>
 /// <param name="Entries">What the journal holds once it was reported.</param>
-public sealed record Symptom(string Id, string Text, ImmutableArray<JournalEntry> Entries);
+public sealed record Symptom(string Id, string Text, ImmutableArray<JournalEntry> Entries)
+{
+    /// <summary>It came by itself after a time, which the caller may know.</summary>
+    public bool TakesTime => Entries.OfType<OperationSeen>().Any(IsWait);
+
+    /// <summary>The same, with the time that the caller told.</summary>
+    /// <param name="seconds">How long it ran, s.</param>
+    public Symptom After(double seconds) =>
+        this with
+        {
+            Entries = [.. Entries.Select(e => e is OperationSeen seen && IsWait(seen) ? seen with { Steps = [Step.Wait(seconds)] } : e)],
+        };
+
+    private static bool IsWait(OperationSeen seen) => seen.Steps is [{ Seconds: > 0 }];
+}
 
 /// <summary>Symptoms of one thing: a motion in one direction, the stop, a lamp.</summary>
 /// <param name="Of">What it is about.</param>
@@ -74,11 +88,22 @@ public sealed class Call
             Add("stops", "starts, then stops by itself", [.. ran, new OperationSeen([Step.Wait(ByItselfSeconds)], still)]);
             foreach (var (device, look, answer) in Trips())
             {
-                Add(
-                    $"trips-{device.Tag}",
-                    $"trips {device.Tag}",
-                    [.. ran, new OperationSeen([Step.Wait(ByItselfSeconds)], still), new LookSeen(device.Tag, look.Id, answer)]
-                );
+                ImmutableArray<JournalEntry> tripped =
+                [
+                    .. ran,
+                    new OperationSeen([Step.Wait(ByItselfSeconds)], still),
+                    new LookSeen(device.Tag, look.Id, answer),
+                ];
+                Add($"trips-{device.Tag}", $"trips {device.Tag}", [.. tripped]);
+                if (device.Kind.Actuations(device).FirstOrDefault(a => a.Resets) is { } reset)
+                {
+                    // Who comes finds the flag in its place: that it stood there is told, not seen.
+                    Add(
+                        $"trips-{device.Tag}-reset",
+                        $"trips {device.Tag}; somebody has reset it",
+                        [.. tripped, new OperationSeen([new Step(device.Tag, reset.Position)], Nothing)]
+                    );
+                }
             }
 
             var driven = start.Working.Keys.Select(_circuit.Device).ToList();

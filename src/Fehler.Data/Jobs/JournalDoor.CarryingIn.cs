@@ -42,7 +42,7 @@ public sealed partial class JournalDoor
                 taken.Contains(entry.Id) ? "its id belongs to another job"
                 : here is not null && entry is (Isolated or ProvedDead or Energised or LiveWorkAcknowledged)
                     ? "a safety state cannot be carried into an open job"
-                : EntryRules.Refuse(entry, now) ?? state.Refuse(entry);
+                : EntryRules.Refuse(entry, now) ?? state.RefuseCarried(entry);
             if (reason is not null)
             {
                 setAside.Add($"“{EntryWords.Of(entry)}”: {reason}");

@@ -81,6 +81,7 @@ internal static class CircuitEndpoints
             .Accepts<object>("application/json", "text/csv")
             .ProducesProblem(409)
             .ProducesProblem(422);
+        circuits.MapRegisterList();
         circuits
             .MapGet("schema", () => TypedResults.Content(CircuitSchema.Read().ToJsonString(), "application/schema+json"))
             .WithName("getCircuitSchema")
@@ -254,7 +255,7 @@ internal static class CircuitEndpoints
                     [
                         .. found.Compiled.Call.Groups.Select(g => new SymptomGroupView(
                             g.Of,
-                            [.. g.Symptoms.Select(s => new SymptomView(s.Id, s.Text))]
+                            [.. g.Symptoms.Select(s => new SymptomView(s.Id, s.Text, s.TakesTime))]
                         )),
                     ],
                     Circumstances.All

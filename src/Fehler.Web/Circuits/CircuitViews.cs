@@ -51,7 +51,6 @@ public sealed record DeviceView(
     string Term,
     string Location,
     string Function,
-    ImmutableSortedDictionary<string, string> Parameters,
     ImmutableArray<string> Terminals,
     ImmutableArray<string> Positions,
     ImmutableArray<Actuation> Actuations,
@@ -64,7 +63,9 @@ public sealed record DeviceView(
 );
 
 /// <summary>A rating or setting of a device as it can be changed.</summary>
+/// <param name="Group">Where a person looks for it.</param>
 public sealed record SettingView(
+    PlateGroup Group,
     string Name,
     string Description,
     string Unit,
@@ -145,10 +146,6 @@ internal static class CircuitMapping
             d.Kind.Name.ToString(),
             d.Location,
             d.Function,
-            d.Parameters.ToImmutableSortedDictionary(
-                p => d.Kind.AllParameters.First(s => s.Name == p.Key).Description,
-                p => $"{p.Value} {d.Kind.AllParameters.First(s => s.Name == p.Key).Unit}".Trim()
-            ),
             d.Kind.IsStrip
                 ?
                 [
@@ -172,10 +169,20 @@ internal static class CircuitMapping
     private static SettingView ToView(ParameterSpec spec, string value) =>
         spec switch
         {
-            NumberSpec n => new SettingView(n.Name, n.Description, n.Unit, value, "number", n.Minimum, n.Maximum, []),
-            WordSpec { Choices.Length: > 0 } w => new SettingView(w.Name, w.Description, "", value, "choice", 0, 0, [.. w.Choices]),
-            ContactsSpec c => new SettingView(c.Name, c.Description, "", value, "contacts", 0, 0, []),
-            _ => new SettingView(spec.Name, spec.Description, "", value, "text", 0, 0, []),
+            NumberSpec n => new SettingView(n.Group, n.Name, n.Description, n.Unit, value, "number", n.Minimum, n.Maximum, []),
+            WordSpec { Choices.Length: > 0 } w => new SettingView(
+                w.Group,
+                w.Name,
+                w.Description,
+                "",
+                value,
+                "choice",
+                0,
+                0,
+                [.. w.Choices]
+            ),
+            ContactsSpec c => new SettingView(c.Group, c.Name, c.Description, "", value, "contacts", 0, 0, []),
+            _ => new SettingView(spec.Group, spec.Name, spec.Description, "", value, "text", 0, 0, []),
         };
 
     private static SheetView ToView(DrawingSheet s) =>

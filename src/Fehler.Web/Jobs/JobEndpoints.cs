@@ -108,7 +108,21 @@ internal static class JobEndpoints
             return TypedResults.Problem("Say what the circuit does wrong: touch it, or write it in a few words.", statusCode: 422);
         }
 
-        JournalEntry[] reported = [.. Given(request.Told), .. symptoms.SelectMany(s => s.Symptom!.Entries)];
+        if (request.AfterSeconds is { } after && after is not (> 0 and <= MostSeconds))
+        {
+            return TypedResults.Problem(
+                $"It ran for more than 0 and at most {MostSeconds} s before that; or leave the time out.",
+                statusCode: 422
+            );
+        }
+
+        var counted = request.Tries == 0 && request.Failed == 0 ? Array.Empty<Told>() : [Told.Counted(request.Failed, request.Tries)];
+        JournalEntry[] reported =
+        [
+            .. Given(request.Told),
+            .. counted,
+            .. symptoms.SelectMany(s => (request.AfterSeconds is { } seconds ? s.Symptom!.After(seconds) : s.Symptom!).Entries),
+        ];
         if (await door.OpenAsync(request.CircuitId, complaint, reported, request.Who ?? "", cancellation) is not { } job)
         {
             return NotHere.Circuit();
@@ -124,6 +138,9 @@ internal static class JobEndpoints
         );
         return TypedResults.Created($"/api/jobs/{job.Row.Id}", job.ToView());
     }
+
+    /// <summary>A day: what runs longer is not waited for.</summary>
+    private const int MostSeconds = 86_400;
 
     private static string Shortened(string title) => title.Length > EntryRules.Text ? title[..EntryRules.Text] : title;
 

@@ -19,6 +19,15 @@ public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "")
 
     /// <summary>What was told beside them: since when, how often, what was done before.</summary>
     public ImmutableArray<Told> Told { get; init; } = [];
+
+    /// <summary>With a symptom that came by itself: after how many seconds; null where nobody knows.</summary>
+    public double? AfterSeconds { get; init; }
+
+    /// <summary>How many of the last <see cref="Tries"/> failed; 0 where nobody counted.</summary>
+    public int Failed { get; init; }
+
+    /// <summary>How many tries were counted; 0 where nobody counted.</summary>
+    public int Tries { get; init; }
 }
 
 /// <summary>What can be reported of a circuit: symptoms in its own words, and circumstances.</summary>
@@ -30,7 +39,8 @@ public sealed record SymptomGroupView(string Of, ImmutableArray<SymptomView> Sym
 
 /// <param name="Id">What is sent when the job is opened.</param>
 /// <param name="Text">As it is written down.</param>
-public sealed record SymptomView(string Id, string Text);
+/// <param name="TakesTime">It came by itself after a time that the caller may know.</param>
+public sealed record SymptomView(string Id, string Text, bool TakesTime);
 
 /// <summary>A job with its journal and what the journal amounts to.</summary>
 /// <param name="State">Whether the circuit may be touched, in words that can be read from afar.</param>
@@ -42,6 +52,7 @@ public sealed record SymptomView(string Id, string Text);
 /// <param name="Meter">Settings of the meter.</param>
 /// <param name="Locks">Whose locks are on.</param>
 /// <param name="Leftovers">How the panel stands that somebody else would find now, a sentence each.</param>
+/// <param name="Makeshifts">What was done to the panel for a time and is not undone.</param>
 /// <param name="SetAside">Numbers of entries that can no longer be read; they do not count.</param>
 public sealed record JobView(
     Guid Id,
@@ -70,8 +81,13 @@ public sealed record JobView(
     ImmutableArray<string> RepairedUnits,
     ImmutableArray<string> Locks,
     ImmutableArray<string> Leftovers,
+    ImmutableArray<MakeshiftView> Makeshifts,
     ImmutableArray<int> SetAside
 );
+
+/// <param name="Text">How it stands.</param>
+/// <param name="ChangesCircuit">Nothing measured meanwhile is evidence.</param>
+public sealed record MakeshiftView(MakeshiftKind Kind, string Where, string Text, bool ChangesCircuit);
 
 public sealed record LiftedView(string Conductor, TerminalId End);
 
@@ -79,8 +95,8 @@ public sealed record LiftedView(string Conductor, TerminalId End);
 /// <param name="Text">The entry in one line.</param>
 /// <param name="Shown">Of a reading the value as shown; empty otherwise.</param>
 /// <param name="CanBeStruck">It may be struck out now.</param>
-/// <param name="Void">A reading of a meter that was then found wrong: no evidence either.</param>
-public sealed record EntryView(JournalEntry Entry, string Text, string Shown, bool Struck, bool CanBeStruck, bool Void);
+/// <param name="Void">Why it is no evidence although it stands: the meter was found wrong, a bridge was in; empty otherwise.</param>
+public sealed record EntryView(JournalEntry Entry, string Text, string Shown, bool Struck, bool CanBeStruck, string Void);
 
 public sealed record FunctionTestView(FunctionTestStep Step, bool? Passed);
 
@@ -134,6 +150,7 @@ internal static class JobMapping
             [.. state.Repairs.Select(r => r.Unit)],
             [.. state.Locks],
             state.Leftovers,
+            [.. state.Makeshifts.Select(m => new MakeshiftView(m.Kind, m.Where, m.Stands, m.ChangesCircuit))],
             job.SetAside
         );
     }
@@ -145,7 +162,7 @@ internal static class JobMapping
             entry is Reading reading ? ReadingText.Show(reading.Value, reading.Quantity) : "",
             state.Struck.Contains(entry.Id),
             state.CanBeStruck(entry),
-            state.Void.Contains(entry.Id)
+            state.Void.GetValueOrDefault(entry.Id, "")
         );
 
     private static ImmutableSortedDictionary<Quantity, SafetyStep> Before(JobState state) =>

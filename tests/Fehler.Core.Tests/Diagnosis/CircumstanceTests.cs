@@ -46,6 +46,25 @@ public class CircumstanceTests
         Comes(Circumstance.Sometimes).ShouldBeGreaterThan(10 * Comes(Circumstance.EveryTime));
     }
 
+    /// <summary>Twice of two is soon said; ten of ten is not luck (common practice).</summary>
+    [Fact]
+    public void Counted_tries_say_as_much_as_there_were()
+    {
+        double Comes(int failed, int tries) =>
+            DoesNotStart.Add(Told.Counted(failed, tries)).Diagnose().Units.SelectMany(u => u.Suspects).Max(s => s.ComesAndGoes);
+        Comes(10, 10).ShouldBeLessThan(Comes(2, 2));
+        Comes(2, 2).ShouldBeLessThan(Comes(3, 10));
+    }
+
+    [Theory]
+    [InlineData(Circumstance.EveryTime, 3, 10, "now and then")]
+    [InlineData(Circumstance.Sometimes, 10, 10, "every time")]
+    [InlineData(Circumstance.Sometimes, 0, 10, "no fault")]
+    [InlineData(Circumstance.Sometimes, 11, 10, "how many of how many")]
+    [InlineData(Circumstance.Water, 1, 2, "counted where")]
+    public void Numbers_that_contradict_what_they_stand_with_are_refused(Circumstance what, int failed, int tries, string why) =>
+        JobState.Of(Circuit.Compiled(), []).Refuse(new Told(what) { Failed = failed, Tries = tries })!.ShouldContain(why);
+
     /// <summary>It is the same story whether it is told before anything was tried or after.</summary>
     [Fact]
     public void It_does_not_matter_when_it_was_told()

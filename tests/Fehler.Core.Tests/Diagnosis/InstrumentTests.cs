@@ -167,7 +167,7 @@ public class InstrumentTests
         Reading By(string meter) =>
             new(Quantity.Volts, TerminalId.Parse("F3:1"), TerminalId.Parse("INC:N"), [], ReadingValue.Of(230), meter);
         var entries = Stamped(By("A"), new MeterChecked(true, "A"), By("A"), By("B"), new MeterChecked(false, "A"), By("A")).ToList();
-        JobState.Of(Circuit.Compiled(), entries).Void.ShouldBe([entries[2].Id]);
+        JobState.Of(Circuit.Compiled(), entries).Void.Keys.ShouldBe([entries[2].Id]);
     }
 
     private static SimulatedPanel Panel(string fault) => new(Circuit.Compiled(), Starters.Fault(Circuit, fault).Alterations);

@@ -58,6 +58,8 @@ public class JournalJsonTests
                 "reading",
                 new Reading(Quantity.Ohms, TerminalId.Parse("F1:1"), TerminalId.Parse("F1:2"), [], ReadingValue.Of(0.1)) { Alone = true }
             },
+            { "makeshift", new Makeshift(MakeshiftKind.Bridge, "KM1 13-14") },
+            { "makeshiftUndone", new MakeshiftUndone(MakeshiftKind.Bridge, "KM1 13-14") },
             { "meterChecked", new MeterChecked(false, "clamp") },
             { "finding", new Finding("KM1", "KM1/A1-A2-open", "coil open") },
             { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage") },

@@ -16,7 +16,10 @@ internal sealed partial class CircuitBreaker : SwitchingDevice
             0,
             0,
             690
-        );
+        ) with
+        {
+            Group = PlateGroup.Contacts,
+        };
         public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
             "contacts",
             "Auxiliary contacts that follow the poles; last digits 3-4 close, 1-2 open"

@@ -18,15 +18,30 @@ internal abstract partial class CoilOperated : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class CoilPlate
     {
-        public static readonly WordSpec Current = ParameterSpec.Word("coil", "Coil for alternating or direct current", "ac", "ac", "dc");
+        public static readonly WordSpec Current = ParameterSpec.Word(
+            "coil",
+            "Coil for alternating or direct current",
+            "ac",
+            "ac",
+            "dc"
+        ) with
+        {
+            Group = PlateGroup.Coil,
+        };
         public static readonly WordSpec Input = ParameterSpec.Word(
             "coilInput",
             "What an ohmmeter finds at the coil: its winding, or electronics that read OL",
             "winding",
             "winding",
             "electronic"
-        );
-        public static readonly NumberSpec Volts = ParameterSpec.Number("coilVolts", "Rated coil voltage", "V", 230, 5, 690);
+        ) with
+        {
+            Group = PlateGroup.Coil,
+        };
+        public static readonly NumberSpec Volts = ParameterSpec.Number("coilVolts", "Rated coil voltage", "V", 230, 5, 690) with
+        {
+            Group = PlateGroup.Coil,
+        };
         public static readonly NumberSpec PullInVa = ParameterSpec.Number(
             "coilPullInVa",
             "Coil, armature open; a direct-current coil's power in W",
@@ -34,7 +49,10 @@ internal abstract partial class CoilOperated : CompleteKind
             70,
             0.1,
             5000
-        );
+        ) with
+        {
+            Group = PlateGroup.Coil,
+        };
         public static readonly NumberSpec PullInCos = ParameterSpec.Number(
             "coilPullInCos",
             "Power factor, armature open",
@@ -42,7 +60,10 @@ internal abstract partial class CoilOperated : CompleteKind
             0.75,
             0.1,
             1
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec SealedVa = ParameterSpec.Number(
             "coilSealedVa",
             "Coil, armature closed (alternating current)",
@@ -50,7 +71,10 @@ internal abstract partial class CoilOperated : CompleteKind
             8,
             0.1,
             1000
-        );
+        ) with
+        {
+            Group = PlateGroup.Coil,
+        };
         public static readonly NumberSpec SealedCos = ParameterSpec.Number(
             "coilSealedCos",
             "Power factor, armature closed",
@@ -58,7 +82,10 @@ internal abstract partial class CoilOperated : CompleteKind
             0.3,
             0.05,
             1
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec Ohms = ParameterSpec.Number(
             "coilOhms",
             "Coil resistance at direct current, 20 °C; 0: estimated from the pull-in data",
@@ -66,7 +93,10 @@ internal abstract partial class CoilOperated : CompleteKind
             0,
             0,
             1000000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
     }
 
     private protected abstract ImmutableArray<ParameterSpec> OwnParameters { get; }

@@ -20,7 +20,10 @@ internal sealed partial class Contactor : CoilOperated
             "interlockedWith",
             "Contactor that a mechanical interlock locks this one against; none when empty",
             ""
-        );
+        ) with
+        {
+            Group = PlateGroup.Contacts,
+        };
     }
 
     public override string Id => "contactor";

@@ -30,7 +30,10 @@ internal sealed partial class ControlTransformer : CompleteKind
             1,
             0.1,
             10
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec PrimaryOhms = ParameterSpec.Number(
             "primaryOhms",
             "Primary as an ohmmeter reads it; 0: from its VA",
@@ -38,7 +41,10 @@ internal sealed partial class ControlTransformer : CompleteKind
             0,
             0,
             5000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec SecondaryOhms = ParameterSpec.Number(
             "secondaryOhms",
             "Secondary, end to end, as an ohmmeter reads it; 0: from its VA",
@@ -46,7 +52,10 @@ internal sealed partial class ControlTransformer : CompleteKind
             0,
             0,
             5000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly WordSpec Tap = ParameterSpec.Word(
             "tap",
             "Whether the secondary has a centre tap (terminal 0)",

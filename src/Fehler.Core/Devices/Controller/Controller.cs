@@ -22,7 +22,10 @@ internal sealed partial class Controller : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly WordSpec Program = ParameterSpec.Word("program", "What it does", "direct", "direct", "reversing");
+        public static readonly WordSpec Program = ParameterSpec.Word("program", "What it does", "direct", "direct", "reversing") with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly NumberSpec InputVolts = ParameterSpec.Number("inputVolts", "Input voltage, direct current", "V", 24, 5, 230);
         public static readonly WordSpec TripInput = ParameterSpec.Word(
             "tripInput",
@@ -31,14 +34,20 @@ internal sealed partial class Controller : CompleteKind
             "nc",
             "no",
             "none"
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly WordSpec Feedback = ParameterSpec.Word(
             "feedback",
             "Whether the contactors' auxiliary contacts are watched",
             "yes",
             "yes",
             "no"
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly WordSpec BreakerInput = ParameterSpec.Word(
             "breakerInput",
             "The breaker's auxiliary contact: no is made while it is on, so that a broken wire reads as tripped; nc is made while it is off",
@@ -46,14 +55,20 @@ internal sealed partial class Controller : CompleteKind
             "nc",
             "no",
             "none"
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly WordSpec ShuntOutput = ParameterSpec.Word(
             "shuntOutput",
             "An output works a shunt release when a contactor stays in",
             "no",
             "yes",
             "no"
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly NumberSpec LockOutSeconds = ParameterSpec.Number(
             "lockOutSeconds",
             "Blocks starts after a run until the load has run down, with an output for a lamp; 0: does not",
@@ -61,7 +76,10 @@ internal sealed partial class Controller : CompleteKind
             0,
             0,
             600
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
     }
 
     public override string Id => "controller";

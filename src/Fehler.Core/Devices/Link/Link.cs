@@ -15,7 +15,10 @@ internal sealed partial class Link : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly WordSpec FoundIn = ParameterSpec.Word("foundIn", "How it normally is", "out", "out", "fitted");
+        public static readonly WordSpec FoundIn = ParameterSpec.Word("foundIn", "How it normally is", "out", "out", "fitted") with
+        {
+            Group = PlateGroup.Expert,
+        };
     }
 
     public override string Id => "link";

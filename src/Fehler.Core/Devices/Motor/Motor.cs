@@ -34,7 +34,10 @@ internal sealed partial class Motor : CompleteKind
             1500,
             125,
             3600
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec StartingMultiple = ParameterSpec.Number(
             "startingMultiple",
             "Starting current over nameplate current",
@@ -42,8 +45,14 @@ internal sealed partial class Motor : CompleteKind
             6,
             3,
             10
-        );
-        public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3);
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
+        public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec BreakawayLoad = ParameterSpec.Number(
             "breakawayLoad",
             "Torque that its load holds at standstill over rated torque; 0: as while it runs",
@@ -51,8 +60,14 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             3
-        );
-        public static readonly WordSpec Shaft = ParameterSpec.Word("shaft", "Whether its shaft can turn", "free", "free", "jammed");
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
+        public static readonly WordSpec Shaft = ParameterSpec.Word("shaft", "Whether its shaft can turn", "free", "free", "jammed") with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec StatorOhms = ParameterSpec.Number(
             "statorOhms",
             "Stator resistance per phase of an equivalent star; 0: from the nameplate",
@@ -60,7 +75,10 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             10000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec WindingOhms = ParameterSpec.Number(
             "windingOhms",
             "What an ohmmeter finds per phase of an equivalent star, half of what it reads between two terminals; 0: the stator resistance",
@@ -68,7 +86,10 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             10000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec RotorOhms = ParameterSpec.Number(
             "rotorOhms",
             "Rotor resistance, referred to the stator; 0: from the nameplate",
@@ -76,7 +97,10 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             10000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec RotorLockedOhms = ParameterSpec.Number(
             "rotorLockedOhms",
             "Rotor resistance at standstill, referred; 0: as running, or from the nameplate",
@@ -84,7 +108,10 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             10000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec StatorReactance = ParameterSpec.Number(
             "statorReactance",
             "Stator leakage reactance; 0: from the nameplate",
@@ -92,7 +119,10 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             10000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec RotorReactance = ParameterSpec.Number(
             "rotorReactance",
             "Rotor leakage reactance, referred; 0: from the nameplate",
@@ -100,7 +130,10 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             10000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec MagnetisingReactance = ParameterSpec.Number(
             "magnetisingReactance",
             "Magnetising reactance; 0: from the nameplate",
@@ -108,7 +141,10 @@ internal sealed partial class Motor : CompleteKind
             0,
             0,
             100000
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly WordSpec Connection = ParameterSpec.Word(
             "connection",
             "How the windings are connected; with six leads the starter connects them",
@@ -117,7 +153,10 @@ internal sealed partial class Motor : CompleteKind
             "delta"
         );
         public static readonly NumberSpec Leads = ParameterSpec.Number("leads", "Leads brought out; six for star-delta", "", 3, 3, 6);
-        public static readonly NumberSpec CoastSeconds = ParameterSpec.Number("coastSeconds", "Time it runs down in", "s", 0, 0, 600);
+        public static readonly NumberSpec CoastSeconds = ParameterSpec.Number("coastSeconds", "Time it runs down in", "s", 0, 0, 600) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec StartSeconds = ParameterSpec.Number(
             "startSeconds",
             "Time from standstill to its speed at full voltage",
@@ -125,7 +164,10 @@ internal sealed partial class Motor : CompleteKind
             1,
             0,
             120
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly WordSpec Brake = ParameterSpec.Word("brake", "Tag of the brake on its shaft; none when empty", "");
     }
 

@@ -17,8 +17,14 @@ internal sealed partial class MotorBreaker : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly NumberSpec SettingAmps = ParameterSpec.Number("settingAmps", "Current on the dial", "A", 8, 0.05, 630);
-        public static readonly NumberSpec TripClass = ParameterSpec.Number("tripClass", "Trip class", "", 10, 5, 40);
+        public static readonly NumberSpec SettingAmps = ParameterSpec.Number("settingAmps", "Current on the dial", "A", 8, 0.05, 630) with
+        {
+            Group = PlateGroup.Setting,
+        };
+        public static readonly NumberSpec TripClass = ParameterSpec.Number("tripClass", "Trip class", "", 10, 5, 40) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
             "contacts",
             "Auxiliary contacts that follow the poles; last digits 3-4 close, 1-2 open",
@@ -30,7 +36,10 @@ internal sealed partial class MotorBreaker : CompleteKind
             "no",
             "yes",
             "no"
-        );
+        ) with
+        {
+            Group = PlateGroup.Contacts,
+        };
     }
 
     public override string Id => "motor-breaker";

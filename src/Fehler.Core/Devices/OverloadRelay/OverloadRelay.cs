@@ -15,8 +15,14 @@ internal sealed partial class OverloadRelay : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly NumberSpec SettingAmps = ParameterSpec.Number("settingAmps", "Current on the dial", "A", 8, 0.05, 1600);
-        public static readonly NumberSpec TripClass = ParameterSpec.Number("tripClass", "Trip class", "", 10, 5, 40);
+        public static readonly NumberSpec SettingAmps = ParameterSpec.Number("settingAmps", "Current on the dial", "A", 8, 0.05, 1600) with
+        {
+            Group = PlateGroup.Setting,
+        };
+        public static readonly NumberSpec TripClass = ParameterSpec.Number("tripClass", "Trip class", "", 10, 5, 40) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly WordSpec Type = ParameterSpec.Word(
             "type",
             "How it senses the current",
@@ -25,7 +31,10 @@ internal sealed partial class OverloadRelay : CompleteKind
             "melting alloy",
             "electronic"
         );
-        public static readonly WordSpec Reset = ParameterSpec.Word("reset", "Reset mode", "hand", "hand", "automatic");
+        public static readonly WordSpec Reset = ParameterSpec.Word("reset", "Reset mode", "hand", "hand", "automatic") with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly WordSpec PhaseLossSensitive = ParameterSpec.Word(
             "phaseLossSensitive",
             "Trips early with a phase lost",

@@ -15,7 +15,17 @@ internal sealed partial class SelectorSwitch : ControlSwitch
     internal static class Plate
     {
         public static readonly NumberSpec Positions = ParameterSpec.Number("positions", "Positions it can be turned to", "", 2, 2, 3);
-        public static readonly NumberSpec FoundIn = ParameterSpec.Number("foundIn", "Position it normally stands in, from 0", "", 0, 0, 2);
+        public static readonly NumberSpec FoundIn = ParameterSpec.Number(
+            "foundIn",
+            "Position it normally stands in, from 0",
+            "",
+            0,
+            0,
+            2
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
     }
 
     public override string Id => "selector-switch";

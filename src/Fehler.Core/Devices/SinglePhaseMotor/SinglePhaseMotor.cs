@@ -25,8 +25,14 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
             0,
             0,
             1000
-        );
-        public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3);
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
+        public static readonly NumberSpec Load = ParameterSpec.Number("load", "Load torque over rated torque", "", 0.7, 0, 3) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly WordSpec Auxiliary = ParameterSpec.Word(
             "auxiliary",
             "Auxiliary winding: inside with its capacitor, or brought out as Z1-Z2 to one, in circuit for good or only to start",
@@ -41,14 +47,20 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
             "sound",
             "sound",
             "stuck closed"
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly WordSpec Capacitor = ParameterSpec.Word(
             "capacitor",
             "Whether the auxiliary winding's capacitor is sound",
             "sound",
             "sound",
             "open"
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
     }
 
     /// <summary>Least share of rated voltage at which it starts, and at which it keeps turning.</summary>

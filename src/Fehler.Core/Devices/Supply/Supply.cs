@@ -28,7 +28,10 @@ internal sealed partial class Supply : CompleteKind
             0.05,
             0.0001,
             5
-        );
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly NumberSpec Frequency = ParameterSpec.Number("frequency", "Frequency", "Hz", 50, 16, 400);
         public static readonly WordSpec Sequence = ParameterSpec.Word(
             "sequence",
@@ -55,8 +58,14 @@ internal sealed partial class Supply : CompleteKind
             "L1",
             "L2",
             "L3"
-        );
-        public static readonly NumberSpec LowPercent = ParameterSpec.Number("lowPercent", "By how much it is lower", "%", 0, 0, 90);
+        ) with
+        {
+            Group = PlateGroup.Expert,
+        };
+        public static readonly NumberSpec LowPercent = ParameterSpec.Number("lowPercent", "By how much it is lower", "%", 0, 0, 90) with
+        {
+            Group = PlateGroup.Expert,
+        };
         public static readonly WordSpec Neutral = ParameterSpec.Word(
             "neutral",
             "Whether the neutral of a star or high-leg supply comes into the panel",

@@ -25,13 +25,19 @@ internal sealed partial class TimerRelay : CoilOperated
             "on-delay",
             "off-delay",
             "star-delta"
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly ContactsSpec Contacts = ParameterSpec.Contacts(
             "contacts",
             "Contacts by terminal numbers; last digits 5-6 open delayed, 7-8 close delayed, 1-2 and 3-4 act at once",
             "57-58"
         );
-        public static readonly NumberSpec Seconds = ParameterSpec.Number("seconds", "Time set on the dial", "s", 6, 0.05, 3600);
+        public static readonly NumberSpec Seconds = ParameterSpec.Number("seconds", "Time set on the dial", "s", 6, 0.05, 3600) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly NumberSpec DwellSeconds = ParameterSpec.Number(
             "dwellSeconds",
             "Star-delta: pause between star and delta",
@@ -39,7 +45,10 @@ internal sealed partial class TimerRelay : CoilOperated
             0.05,
             0,
             10
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
     }
 
     public override string Id => "timer-relay";

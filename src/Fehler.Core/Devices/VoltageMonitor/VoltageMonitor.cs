@@ -15,7 +15,17 @@ internal sealed partial class VoltageMonitor : CompleteKind
     /// <summary>What is printed on it, set or fitted.</summary>
     internal static class Plate
     {
-        public static readonly NumberSpec LineVolts = ParameterSpec.Number("lineVolts", "Set point, phase to phase", "V", 400, 50, 1000);
+        public static readonly NumberSpec LineVolts = ParameterSpec.Number(
+            "lineVolts",
+            "Set point, phase to phase",
+            "V",
+            400,
+            50,
+            1000
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly NumberSpec UnderPercent = ParameterSpec.Number(
             "underPercent",
             "Undervoltage limit, of the set point",
@@ -23,7 +33,10 @@ internal sealed partial class VoltageMonitor : CompleteKind
             85,
             50,
             99
-        );
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly NumberSpec OverPercent = ParameterSpec.Number(
             "overPercent",
             "Overvoltage limit, of the set point",
@@ -31,9 +44,25 @@ internal sealed partial class VoltageMonitor : CompleteKind
             112,
             101,
             150
-        );
-        public static readonly NumberSpec UnbalancePercent = ParameterSpec.Number("unbalancePercent", "Unbalance limit", "%", 8, 2, 30);
-        public static readonly NumberSpec DropSeconds = ParameterSpec.Number("dropSeconds", "Delay before it lets go", "s", 1, 0.05, 60);
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
+        public static readonly NumberSpec UnbalancePercent = ParameterSpec.Number("unbalancePercent", "Unbalance limit", "%", 8, 2, 30) with
+        {
+            Group = PlateGroup.Setting,
+        };
+        public static readonly NumberSpec DropSeconds = ParameterSpec.Number(
+            "dropSeconds",
+            "Delay before it lets go",
+            "s",
+            1,
+            0.05,
+            60
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly NumberSpec BackSeconds = ParameterSpec.Number(
             "backSeconds",
             "Qualifying delay before it comes back",
@@ -41,8 +70,14 @@ internal sealed partial class VoltageMonitor : CompleteKind
             2,
             0.05,
             900
-        );
-        public static readonly WordSpec Neutral = ParameterSpec.Word("neutral", "Watches the neutral too", "no", "yes", "no");
+        ) with
+        {
+            Group = PlateGroup.Setting,
+        };
+        public static readonly WordSpec Neutral = ParameterSpec.Word("neutral", "Watches the neutral too", "no", "yes", "no") with
+        {
+            Group = PlateGroup.Setting,
+        };
         public static readonly WordSpec Indicators = ParameterSpec.Word(
             "indicators",
             "One indicator, or one for each cause",

@@ -301,6 +301,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/circuits/register-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Takes in a register list (docs/formats/register-list.md): a row each starter, built as its family
+         * @description Answers line by line while it works (JSON, a line each). A designation that is in the register already and a row that cannot be used are set aside; the rest is taken.
+         */
+        post: operations["importRegisterList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits/schema": {
         parameters: {
             query?: never;
@@ -1311,7 +1331,6 @@ export interface components {
             term: string;
             location: string;
             function: string;
-            parameters: Record<string, never>;
             terminals: string[];
             positions: string[];
             actuations: components["schemas"]["Actuation"][];
@@ -1372,7 +1391,7 @@ export interface components {
             shown: string;
             struck: boolean;
             canBeStruck: boolean;
-            void: boolean;
+            void: string;
         };
         FamilyDescription: {
             id: string;
@@ -1418,6 +1437,7 @@ export interface components {
             steps: components["schemas"]["Step"][];
             expected: Record<string, never>;
             caution: string;
+            currents?: components["schemas"]["LineCurrent"][];
         };
         FunctionTestView: {
             step: components["schemas"]["FunctionTestStep"];
@@ -1525,9 +1545,10 @@ export interface components {
             repairedUnits: string[];
             locks: string[];
             leftovers: string[];
+            makeshifts: components["schemas"]["MakeshiftView"][];
             setAside: number[];
         };
-        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryCircuitCorrected"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryConductorsCounted"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryPhoto"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryCircuitCorrected"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryMakeshift"] | components["schemas"]["JournalEntryMakeshiftUndone"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryConductorsCounted"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryPhoto"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryCarriedIn: {
             /** @enum {string} */
             type?: "carriedIn";
@@ -1733,6 +1754,40 @@ export interface components {
             device: string;
             look: string;
             answer: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        JournalEntryMakeshift: {
+            /** @enum {string} */
+            type?: "makeshift";
+            kind: components["schemas"]["MakeshiftKind"];
+            where: string;
+            changesCircuit?: boolean;
+            stands?: string;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        JournalEntryMakeshiftUndone: {
+            /** @enum {string} */
+            type?: "makeshiftUndone";
+            kind: components["schemas"]["MakeshiftKind"];
+            where: string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1953,6 +2008,12 @@ export interface components {
             what: components["schemas"]["Circumstance"];
             /** @default  */
             device: string;
+            /** Format: int32 */
+            failed?: number;
+            /** Format: int32 */
+            tries?: number;
+            /** Format: date */
+            until?: null | string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -2025,6 +2086,11 @@ export interface components {
             conductor: string;
             end: components["schemas"]["TerminalId"];
         };
+        LineCurrent: {
+            terminal: components["schemas"]["TerminalId"];
+            /** Format: double */
+            amps: number;
+        };
         /** @enum {unknown} */
         Liveness: "unknown" | "live" | "isolatedNotProved" | "provedDead";
         /** @enum {unknown} */
@@ -2041,6 +2107,14 @@ export interface components {
             question: string;
             answers: string[];
             deadOnly: boolean;
+        };
+        /** @enum {unknown} */
+        MakeshiftKind: "coverOff" | "bridge" | "taped";
+        MakeshiftView: {
+            kind: components["schemas"]["MakeshiftKind"];
+            where: string;
+            text: string;
+            changesCircuit: boolean;
         };
         MeterSetting: {
             quantity: components["schemas"]["Quantity"];
@@ -2062,6 +2136,12 @@ export interface components {
             who: string;
             symptoms?: string[];
             told?: components["schemas"]["Told"][];
+            /** Format: double */
+            afterSeconds?: null | number;
+            /** Format: int32 */
+            failed?: number;
+            /** Format: int32 */
+            tries?: number;
         };
         OperateCircuit: {
             steps: components["schemas"]["Step"][];
@@ -2158,6 +2238,8 @@ export interface components {
             /** Format: int32 */
             sequence: number;
         };
+        /** @enum {unknown} */
+        PlateGroup: "rating" | "coil" | "contacts" | "setting" | "expert";
         PointView: {
             /** Format: double */
             x: number;
@@ -2291,6 +2373,14 @@ export interface components {
             y: number;
             isTop: boolean;
         };
+        RegisterLineDone: {
+            /** Format: int64 */
+            line: number;
+            tag: string;
+            /** Format: int32 */
+            of: number;
+            problem: string;
+        };
         RepairGuideView: {
             provedBy: string;
             cautions: string[];
@@ -2320,6 +2410,7 @@ export interface components {
         /** @enum {unknown} */
         SafetyStep: "liveTests" | "isolate" | "proveDead" | "switchOn" | null;
         SettingView: {
+            group: components["schemas"]["PlateGroup"];
             name: string;
             description: string;
             unit: string;
@@ -2432,6 +2523,7 @@ export interface components {
         SymptomView: {
             id: string;
             text: string;
+            takesTime: boolean;
         };
         /** @description Terminal as written on the drawing, device:terminal, e.g. KM1:A1. */
         TerminalId: string;
@@ -2449,6 +2541,12 @@ export interface components {
             what: components["schemas"]["Circumstance"];
             /** @default  */
             device: string;
+            /** Format: int32 */
+            failed?: number;
+            /** Format: int32 */
+            tries?: number;
+            /** Format: date */
+            until?: null | string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -3162,6 +3260,39 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    importRegisterList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": unknown;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["RegisterLineDone"];
                 };
             };
             /** @description Unprocessable Entity */

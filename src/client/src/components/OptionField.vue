@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 
@@ -25,21 +27,25 @@ function given(text: string) {
     />
     {{ option.label }}
   </label>
-  <label v-else-if="option.type === 'choice'" class="field"
-    >{{ option.label }}
-    <select :value="shown" :aria-label="option.label" @change="given(($event.target as HTMLSelectElement).value)">
-      <option v-for="choice in option.choices" :key="choice.value" :value="choice.value">
-        {{ choice.text }}
-      </option>
-    </select>
-  </label>
+  <div v-else-if="option.type === 'choice'" class="field">
+    {{ option.label }}
+    <Select
+      :model-value="shown"
+      :options="option.choices"
+      option-value="value"
+      option-label="text"
+      :aria-label="option.label"
+      fluid
+      @update:model-value="given"
+    />
+  </div>
   <label v-else class="field"
     >{{ option.label }}{{ option.unit ? ` (${option.unit})` : '' }}
-    <input
-      :type="option.type === 'text' ? 'text' : 'number'"
-      step="any"
-      :value="shown"
+    <InputText
+      :inputmode="option.type === 'text' ? 'text' : 'decimal'"
+      :model-value="String(shown ?? '')"
       :aria-label="option.label"
+      fluid
       @change="given(($event.target as HTMLInputElement).value)"
     />
   </label>
@@ -52,11 +58,6 @@ function given(text: string) {
   gap: 0.15rem;
   margin-bottom: 0.45rem;
   font-size: 0.92rem;
-}
-.field input,
-.field select {
-  min-height: 44px;
-  width: 100%;
 }
 .tick {
   display: flex;

@@ -15,3 +15,7 @@ export const outcomeWords: Record<string, string> = {
 /** A probability: what is not certain is never shown as certain. */
 export const percent = (share: number) =>
   share > 0.99 ? '> 99 %' : share < 0.01 ? '< 1 %' : `${Math.round(share * 100)} %`
+
+/** Currents of the lines of a run, each at its terminal. */
+export const amps = (lines: { terminal: string; amps: number }[]) =>
+  lines.map((l) => `${l.terminal} ${Number(l.amps.toPrecision(2))} A`).join(', ')

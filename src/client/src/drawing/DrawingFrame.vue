@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Select from 'primevue/select'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useSettings } from '@/composables/useSettings'
 import DrawingOverview from './DrawingOverview.vue'
@@ -6,6 +7,10 @@ import { useViewport } from './useViewport'
 
 // What is around the sheets: size, school, and moving about with the mouse. The sheets get the factor they are drawn with.
 const { school } = useSettings()
+const schools = [
+  { id: 'iec', name: 'IEC symbols' },
+  { id: 'ladder', name: 'Ladder symbols' },
+]
 /** 0: fitted, but never smaller than can be read; -1: all of it in the window. */
 const zoom = ref(0)
 const frame = ref<HTMLElement>()
@@ -78,13 +83,13 @@ function drag(event: PointerEvent) {
         <i class="pi" :class="isViewport ? 'pi-bullseye' : 'pi-window-maximize'" />
       </button>
       <button type="button" aria-label="Larger" @click="scaleBy(1.25)"><i class="pi pi-search-plus" /></button>
-      <label
-        >Symbols
-        <select v-model="school" aria-label="Symbols of the drawing">
-          <option value="iec">IEC</option>
-          <option value="ladder">Ladder</option>
-        </select>
-      </label>
+      <Select
+        v-model="school"
+        :options="schools"
+        option-value="id"
+        option-label="name"
+        aria-label="Symbols of the drawing"
+      />
     </div>
     <div
       ref="frame"
@@ -113,8 +118,7 @@ function drag(event: PointerEvent) {
   gap: 0.25rem;
   align-items: center;
 }
-.tools button,
-.tools select {
+.tools button {
   min-height: 40px;
   min-width: 40px;
   border: 1px solid var(--line);
@@ -124,7 +128,7 @@ function drag(event: PointerEvent) {
   font: inherit;
   cursor: pointer;
 }
-.tools label {
+.tools .p-select {
   margin-left: 0.6rem;
 }
 .sheets {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
+import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed, ref, watch } from 'vue'
@@ -19,6 +20,10 @@ const symptoms = ref<string[]>([])
 const told = ref<Schemas['Circumstance'][]>([])
 const device = ref('')
 const words = ref('')
+const after = ref<number | null>(null)
+const failed = ref<number | null>(null)
+const tries = ref<number | null>(null)
+const until = ref('')
 const name = ref(who.value)
 const problem = ref('')
 const opening = ref(false)
@@ -42,6 +47,16 @@ const devices = computed(() =>
 const chosen = computed(() =>
   (call.value?.groups ?? []).flatMap((g) => g.symptoms).filter((s) => symptoms.value.includes(s.id)),
 )
+const takesTime = computed(() => chosen.value.some((s) => s.takesTime))
+const isCounted = computed(() => failed.value !== null && tries.value !== null)
+/** What is told by a touch, where a number or a day does not say it better. */
+const toldBeside = computed(() => [
+  ...told.value
+    .filter((what) => !(isCounted.value && (what === 'everyTime' || what === 'sometimes')))
+    .filter((what) => !(until.value && what === 'ranUntilNow'))
+    .map((what) => ({ what, device: aboutDevice.value.some((c) => c.what === what) ? device.value : '' })),
+  ...(until.value ? [{ what: 'ranUntilNow', until: until.value }] : []),
+])
 const title = computed(() => words.value.trim() || chosen.value.map((s) => s.text).join('; '))
 
 /** One symptom of a motion at a time: it does not both stand still and run. */
@@ -64,7 +79,6 @@ async function open() {
   opening.value = true
   try {
     if (name.value.trim()) who.value = name.value.trim()
-    const isAtDevice = (what: string) => aboutDevice.value.some((c) => c.what === what)
     const job = need(
       await api.POST('/api/jobs', {
         body: {
@@ -72,7 +86,10 @@ async function open() {
           complaint: title.value,
           who: who.value,
           symptoms: symptoms.value,
-          told: told.value.map((what) => ({ what, device: isAtDevice(what) ? device.value : '' })) as never,
+          told: toldBeside.value as never,
+          afterSeconds: takesTime.value ? after.value : null,
+          failed: isCounted.value ? failed.value! : 0,
+          tries: isCounted.value ? tries.value! : 0,
         },
       }),
     )
@@ -105,6 +122,10 @@ async function open() {
           </button>
         </div>
       </section>
+      <p v-if="takesTime" class="row">
+        <label for="after">After about</label>
+        <InputNumber v-model="after" input-id="after" :min="1" :max="86400" suffix=" s" placeholder="not told" />
+      </p>
       <section aria-label="What is known">
         <h3>What is known beside it</h3>
         <div class="row">
@@ -118,6 +139,15 @@ async function open() {
           >
             {{ c.text }}
           </button>
+        </div>
+        <div class="row device">
+          <label for="failed">It failed</label>
+          <InputNumber v-model="failed" input-id="failed" :min="0" :max="1000" input-class="count" placeholder="?" />
+          <label for="tries">of the last</label>
+          <InputNumber v-model="tries" input-id="tries" :min="1" :max="1000" input-class="count" placeholder="?" />
+          <span>tries</span>
+          <label for="until" class="until">It ran until</label>
+          <InputText id="until" v-model="until" type="date" />
         </div>
         <div class="row device">
           <Select
@@ -166,6 +196,12 @@ async function open() {
 }
 .device {
   margin-top: 0.4rem;
+}
+.call :deep(.count) {
+  width: 5rem;
+}
+.until {
+  margin-left: 0.8rem;
 }
 .problem {
   color: var(--live);

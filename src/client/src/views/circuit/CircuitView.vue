@@ -9,6 +9,7 @@ import TabPanels from 'primevue/tabpanels'
 import Tabs from 'primevue/tabs'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { plateGroups } from '@/components/plate'
 import { api, need, type Circuit, type Schemas, type Step } from '@/api/client'
 import FollowUps from '@/components/FollowUps.vue'
 import PageProblem from '@/components/PageProblem.vue'
@@ -189,12 +190,19 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
                   {{ device.tag }} <span class="faint">{{ device.term }}</span>
                 </h2>
                 <div>{{ device.function }} · {{ circuit.locations.find((l) => l.id === device.location)?.name }}</div>
-                <dl>
-                  <template v-for="(value, name) in device.parameters" :key="name">
-                    <dt>{{ name }}</dt>
-                    <dd class="figures">{{ value }}</dd>
-                  </template>
-                </dl>
+                <component
+                  :is="group.isFolded ? 'details' : 'div'"
+                  v-for="group in plateGroups(device.settings)"
+                  :key="group.id"
+                >
+                  <component :is="group.isFolded ? 'summary' : 'h3'">{{ group.name }}</component>
+                  <dl>
+                    <template v-for="s in group.settings.filter((x) => x.value)" :key="s.name">
+                      <dt>{{ s.description }}</dt>
+                      <dd class="figures">{{ s.value }} {{ s.unit }}</dd>
+                    </template>
+                  </dl>
+                </component>
               </section>
             </div>
           </TabPanel>

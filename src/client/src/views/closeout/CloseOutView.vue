@@ -12,9 +12,10 @@ import { api, type Entry, type Schemas } from '@/api/client'
 import FollowUps from '@/components/FollowUps.vue'
 import PageProblem from '@/components/PageProblem.vue'
 import RepairGuide from '@/components/RepairGuide.vue'
-import { percent } from '@/components/format'
+import { amps, percent } from '@/components/format'
 import { useJob } from '@/composables/useJob'
 import StateBand from '@/views/job/StateBand.vue'
+import ThreeAtOnce from '@/views/job/ThreeAtOnce.vue'
 import FailedStep from './FailedStep.vue'
 
 const props = defineProps<{ id: string }>()
@@ -131,6 +132,13 @@ async function recordRepair() {
 
 const passed = (step: string) => record({ type: 'functionTested', step, passed: true, seen: {} } as Entry)
 const failing = ref<Schemas['FunctionTestStep']>()
+/** The last step passed left it running so: now its currents can be taken. */
+const runsNow = computed(() => {
+  const steps = job.value?.functionTest ?? []
+  const last = steps[(nextStep.value ? steps.indexOf(nextStep.value) : steps.length) - 1]
+  return last?.passed && last.step.currents?.length ? last : undefined
+})
+const isThree = ref(false)
 const failed = computed(() => job.value?.functionTest.find((s) => s.passed === false))
 
 async function close() {
@@ -279,7 +287,8 @@ async function close() {
                 <strong>{{ s.step.title }}</strong>
                 <div class="faint">
                   <template v-if="s.step.before.length">First {{ doing(s.step.before) }}. </template>Do:
-                  {{ doing(s.step.steps) }}. Expect: {{ expected(s.step) }}
+                  {{ doing(s.step.steps) }}. Expect: {{ expected(s.step)
+                  }}<template v-if="s.step.currents?.length">; {{ amps(s.step.currents) }} at its usual load</template>
                 </div>
                 <div v-if="s.step.caution" class="caution">
                   <i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ s.step.caution }}
@@ -292,6 +301,13 @@ async function close() {
                 <span v-if="s.passed === false" class="failed"
                   ><i class="pi pi-times" aria-hidden="true" /> not as expected</span
                 >
+                <Button
+                  v-if="s === runsNow"
+                  label="Currents of the three lines…"
+                  severity="secondary"
+                  variant="outlined"
+                  @click="isThree = true"
+                />
                 <template v-if="s === nextStep">
                   <Button label="As expected" @click="passed(s.step.id)" />
                   <Button label="Not" severity="secondary" variant="outlined" @click="failing = s.step" />
@@ -343,6 +359,13 @@ async function close() {
           <p class="faint">“Found nothing” is not “repaired”: intermittent faults come back.</p>
         </section>
       </template>
+      <ThreeAtOnce
+        :visible="isThree"
+        :circuit-id="job.circuitId"
+        :expected="runsNow?.step.currents"
+        :send="send"
+        @close="isThree = false"
+      />
       <FailedStep :step="failing" :circuit="circuit" @entry="record" @close="failing = undefined" />
     </main>
   </div>

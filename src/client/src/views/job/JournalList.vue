@@ -59,7 +59,7 @@ function addNote() {
           <span class="what">
             <span :class="{ struck: row.struck || row.void }" class="figures">{{ row.text }}</span>
             <span v-if="row.entry.origin" class="faint"> (from {{ row.entry.origin }})</span>
-            <span v-if="row.void" class="faint"> (meter was wrong)</span>
+            <span v-if="row.void" class="faint"> ({{ row.void }})</span>
             <span v-if="row.struck" class="faint"> (struck out)</span>
             <PhotoShown v-if="row.entry.type === 'photo'" :picture="row.entry.picture" :caption="row.text" />
           </span>

@@ -7,6 +7,7 @@ import type { Typing } from '@/composables/useLeads'
 import { useSettings } from '@/composables/useSettings'
 import AnswerPreview from './AnswerPreview.vue'
 import LeadButtons from './LeadButtons.vue'
+import MakeshiftList from './MakeshiftList.vue'
 import MeterCheck from './MeterCheck.vue'
 import ReadingField from './ReadingField.vue'
 import ThreeAtOnce from './ThreeAtOnce.vue'
@@ -234,6 +235,7 @@ const otherwise = computed(() => {
     </div>
     <ThreeAtOnce :visible="isThree" :circuit-id="job.circuitId" :send="send" @close="isThree = false" />
     <WithoutList />
+    <MakeshiftList :job="job" :sending="sending" @entry="emit('entry', $event)" />
     <MeterCheck @entry="emit('entry', $event)" />
     <details v-if="others.length > 1">
       <summary>Other tests ({{ others.length - 1 }})</summary>

@@ -7,6 +7,7 @@ import SelectButton from 'primevue/selectbutton'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, need, type Entry, type Schemas } from '@/api/client'
+import { amps } from '@/components/format'
 import { useSettings } from '@/composables/useSettings'
 import LowImpedanceTick from './LowImpedanceTick.vue'
 
@@ -14,6 +15,8 @@ import LowImpedanceTick from './LowImpedanceTick.vue'
 const props = defineProps<{
   visible: boolean
   circuitId: string
+  /** Currents of a run that is being proved: where, and what a good circuit draws there. */
+  expected?: Schemas['LineCurrent'][]
   send: (entry: Entry) => Promise<string | undefined>
 }>()
 const emit = defineEmits<{ close: [] }>()
@@ -35,18 +38,27 @@ const { lowImpedance } = useSettings()
 watch(
   () => props.visible,
   async (visible) => {
+    if (visible) atExpected()
     if (!visible || places.value.length) return
     try {
       places.value = need(
         await api.GET('/api/circuits/{id}/three-lines', { params: { path: { id: props.circuitId } } }),
       )
       place.value = places.value.at(-1)?.id ?? ''
+      atExpected()
     } catch (error) {
       problem.value = (error as Error).message
     }
   },
   { immediate: true },
 )
+
+function atExpected() {
+  const lines = props.expected
+  if (!lines?.length) return
+  quantity.value = 'amps'
+  place.value = lines[0]!.terminal.split(':')[0]!
+}
 
 const judge = useDebounceFn(async () => {
   said.value = []
@@ -99,7 +111,11 @@ async function record() {
     @update:visible="emit('close')"
   >
     <form class="three" @submit.prevent="record">
+      <p v-if="expected?.length" class="faint">
+        With everything in order, at the usual load: {{ amps(expected) }}. An unloaded motor draws less.
+      </p>
       <SelectButton
+        v-else
         v-model="quantity"
         :options="[
           { label: 'V between lines', value: 'volts' },
@@ -110,7 +126,15 @@ async function record() {
         :allow-empty="false"
         aria-label="What is measured"
       />
-      <Select v-model="place" :options="places" option-label="label" option-value="id" aria-label="Where" fluid />
+      <Select
+        v-model="place"
+        :options="places"
+        option-label="label"
+        option-value="id"
+        aria-label="Where"
+        :disabled="!!expected?.length"
+        fluid
+      />
       <label v-for="(lead, i) in leads" :key="i" class="line">
         <span class="figures">{{ quantity === 'amps' ? `around ${lead.from}` : `${lead.from} – ${lead.to}` }}</span>
         <InputText

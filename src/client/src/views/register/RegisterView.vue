@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import InputText from 'primevue/inputtext'
+import ProgressBar from 'primevue/progressbar'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onMounted, ref, watch } from 'vue'
@@ -10,6 +11,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, need, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { when } from '@/components/format'
+import { isRegisterList, takeRegisterList, type Listed } from './registerList'
 import { usePagedList } from '@/composables/usePagedList'
 
 const router = useRouter()
@@ -45,6 +47,8 @@ const labels = computed(
     )}`,
 )
 const notice = ref('')
+/** A register list on its way, and what was set aside of it. */
+const listed = ref<Listed>()
 const input = ref<HTMLInputElement>()
 
 async function importBundle(file: File): Promise<string> {
@@ -73,6 +77,7 @@ async function importFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   problem.value = notice.value = ''
+  listed.value = undefined
   try {
     if (file.name.endsWith('.zip')) {
       notice.value = await importBundle(file)
@@ -80,6 +85,13 @@ async function importFile(event: Event) {
       return
     }
     const text = await file.text()
+    if (isRegisterList(text)) {
+      listed.value = { done: 0, of: 0, taken: 0, setAside: [] }
+      await takeRegisterList(text, listed.value)
+      notice.value = `${listed.value.taken} of ${listed.value.of} starters of ${file.name} are in the register now.`
+      await load()
+      return
+    }
     const result = need(
       await api.POST('/api/circuits', {
         params: { query: { from: file.name } },
@@ -112,7 +124,7 @@ async function importFile(event: Event) {
         autofocus
       />
       <label class="import" tabindex="0" @keydown.enter="input?.click()">
-        <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit, wiring list or bundle
+        <i class="pi pi-download" aria-hidden="true" /> Bring in a circuit, list or bundle
         <input
           ref="input"
           type="file"
@@ -153,6 +165,19 @@ async function importFile(event: Event) {
     </div>
     <PageProblem :text="problem" />
     <p v-if="notice" role="status">{{ notice }}</p>
+    <section v-if="listed" class="sheet listed" aria-label="Register list">
+      <ProgressBar
+        v-if="listed.done < listed.of || !listed.of"
+        :value="listed.of ? Math.round((100 * listed.done) / listed.of) : 0"
+        aria-label="Taken in so far"
+      />
+      <details v-if="listed.setAside.length" open>
+        <summary>Set aside ({{ listed.setAside.length }})</summary>
+        <ul>
+          <li v-for="s in listed.setAside" :key="s">{{ s }}</li>
+        </ul>
+      </details>
+    </section>
     <p v-if="!page && !problem">Fetching the register…</p>
     <p v-else-if="page?.total === 0 && !search && !isNarrowed">
       No circuits yet. Bring in a circuit file; its format is described in docs/formats, and
@@ -264,6 +289,12 @@ async function importFile(event: Event) {
 }
 .narrow {
   margin-bottom: 0.8rem;
+}
+.listed {
+  padding: 0.6rem;
+  margin-bottom: 0.6rem;
+  max-height: 14rem;
+  overflow-y: auto;
 }
 .labels {
   display: inline-flex;

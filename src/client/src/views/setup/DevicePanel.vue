@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, reactive, ref, watch } from 'vue'
+import Select from 'primevue/select'
+import { computed, reactive, watch } from 'vue'
 import type { Circuit, Schemas } from '@/api/client'
+import { plateGroups } from '@/components/plate'
 import type { Edit } from './useSetup'
 
 const props = defineProps<{ circuit: Circuit; tag: string; part: string; kinds: Schemas['KindView'][] }>()
@@ -21,33 +23,12 @@ const fresh = reactive({
   location: '',
   function: '',
 })
-const more = ref(false)
-/** Ratings that are looked at most come first; the rest is one touch away. */
-const usual = [
-  'settingAmps',
-  'coilVolts',
-  'coil',
-  'kilowatts',
-  'volts',
-  'amps',
-  'cosPhi',
-  'rpm',
-  'connection',
-  'seconds',
-  'ratedAmps',
-  'load',
-  'function',
-  'senses',
-  'primaryVolts',
-  'secondaryVolts',
-  'lineVolts',
-  'system',
-  'reset',
-  'tripClass',
-  'outputVolts',
-  'interlockedWith',
+const ways = [
+  { id: 'seriesBefore', name: 'in series, before it' },
+  { id: 'seriesAfter', name: 'in series, after it' },
+  { id: 'parallel', name: 'in parallel' },
 ]
-const shown = computed(() => rating.value.filter((s) => more.value || usual.includes(s.name)))
+const groups = computed(() => plateGroups(rating.value))
 
 watch(
   () => fresh.kind,
@@ -85,18 +66,20 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
         "
       />
     </label>
-    <label
-      >Place
-      <select
-        :value="device.location"
+    <div class="labelled">
+      Place
+      <Select
+        :model-value="device.location"
+        :options="circuit.locations"
+        option-value="id"
+        option-label="name"
         aria-label="Place of the device"
-        @change="
-          emit('edit', { type: 'describeDevice', tag: device.tag, function: device.function, location: given($event) })
+        fluid
+        @update:model-value="
+          emit('edit', { type: 'describeDevice', tag: device.tag, function: device.function, location: $event })
         "
-      >
-        <option v-for="l in circuit.locations" :key="l.id" :value="l.id">{{ l.name }}</option>
-      </select>
-    </label>
+      />
+    </div>
     <fieldset v-if="contacts.length">
       <legend>Contacts as numbered in the panel</legend>
       <input
@@ -108,17 +91,24 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
         @change="emit('edit', { type: 'renameContact', tag: device.tag, contact, newContact: given($event) })"
       />
     </fieldset>
-    <fieldset v-if="rating.length">
-      <legend>Ratings and settings</legend>
-      <label v-for="s in shown" :key="s.name"
+    <component
+      :is="group.isFolded ? 'details' : 'fieldset'"
+      v-for="group in groups"
+      :key="tag + group.id"
+      class="group"
+      :data-group="group.id"
+    >
+      <component :is="group.isFolded ? 'summary' : 'legend'">{{ group.name }}</component>
+      <label v-for="s in group.settings" :key="s.name"
         >{{ s.description }}{{ s.unit ? ` (${s.unit})` : '' }}
-        <select
+        <Select
           v-if="s.type === 'choice'"
-          :value="s.value"
-          @change="emit('edit', { type: 'setParameter', tag: device.tag, name: s.name, value: given($event) })"
-        >
-          <option v-for="c in s.choices" :key="c">{{ c }}</option>
-        </select>
+          :model-value="s.value"
+          :options="s.choices"
+          :aria-label="s.description"
+          fluid
+          @update:model-value="emit('edit', { type: 'setParameter', tag: device.tag, name: s.name, value: $event })"
+        />
         <input
           v-else
           :value="s.value"
@@ -127,24 +117,17 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
           @change="emit('edit', { type: 'setParameter', tag: device.tag, name: s.name, value: given($event) })"
         />
       </label>
-      <Button v-if="!more && shown.length < rating.length" label="All of them" text size="small" @click="more = true" />
-    </fieldset>
+    </component>
     <fieldset v-if="isTwoTerminal">
       <legend>Put a device beside {{ part }}</legend>
-      <label
-        >How
-        <select v-model="fresh.how">
-          <option value="seriesBefore">in series, before it</option>
-          <option value="seriesAfter">in series, after it</option>
-          <option value="parallel">in parallel</option>
-        </select>
-      </label>
-      <label
-        >What
-        <select v-model="fresh.kind">
-          <option v-for="k in kinds" :key="k.id" :value="k.id">{{ k.term }}</option>
-        </select>
-      </label>
+      <div class="labelled">
+        How
+        <Select v-model="fresh.how" :options="ways" option-value="id" option-label="name" aria-label="How" fluid />
+      </div>
+      <div class="labelled">
+        What
+        <Select v-model="fresh.kind" :options="kinds" option-value="id" option-label="term" aria-label="What" fluid />
+      </div>
       <label
         >Tag
         <input
@@ -155,12 +138,17 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
       <label
         >Terminals <input v-model="fresh.contact" class="figures" aria-label="Terminals of the new contact"
       /></label>
-      <label
-        >Place
-        <select v-model="fresh.location">
-          <option v-for="l in circuit.locations" :key="l.id" :value="l.id">{{ l.name }}</option>
-        </select>
-      </label>
+      <div class="labelled">
+        Place
+        <Select
+          v-model="fresh.location"
+          :options="circuit.locations"
+          option-value="id"
+          option-label="name"
+          aria-label="Place of the new device"
+          fluid
+        />
+      </div>
       <label>Function <input v-model="fresh.function" aria-label="Function of the new device" /></label>
       <Button label="Put it in" icon="pi pi-plus" size="small" :disabled="!fresh.tag.trim()" @click="insert" />
     </fieldset>
@@ -181,14 +169,14 @@ const insert = () => emit('edit', { type: 'insert', part: props.part, ...fresh, 
   display: grid;
   gap: 0.5rem;
 }
-label {
+label,
+.labelled {
   display: grid;
   gap: 0.1rem;
   font-size: 0.9rem;
 }
-input,
-select {
-  min-height: 40px;
+input {
+  min-height: 44px;
   width: 100%;
   min-width: 0;
 }
@@ -198,9 +186,13 @@ fieldset {
   gap: 0.4rem;
   min-width: 0;
 }
+summary,
 legend {
   font-weight: 600;
   font-size: 0.9rem;
+}
+details.group[open] label {
+  margin-top: 0.4rem;
 }
 .contact {
   max-width: 8rem;

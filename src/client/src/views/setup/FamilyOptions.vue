@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Select from 'primevue/select'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import OptionField from '@/components/OptionField.vue'
@@ -27,16 +28,18 @@ function set(name: string, value: unknown) {
 <template>
   <fieldset :disabled="locked">
     <legend class="visually-hidden">Family and options</legend>
-    <label class="field"
-      >Family
-      <select
-        :value="family"
+    <div class="field">
+      Family
+      <Select
+        :model-value="family"
+        :options="families"
+        option-value="id"
+        option-label="name"
         aria-label="Family"
-        @change="emit('update:family', ($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="f in families" :key="f.id" :value="f.id">{{ f.name }}</option>
-      </select>
-    </label>
+        fluid
+        @update:model-value="emit('update:family', $event)"
+      />
+    </div>
     <p class="faint">{{ chosen?.description }}</p>
     <label v-for="n in names" :key="n.name" class="field"
       >{{ n.label }}

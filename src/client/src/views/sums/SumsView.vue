@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
+import Select from 'primevue/select'
+import { useRouter } from 'vue-router'
 import { api, need, type Schemas } from '@/api/client'
 import OptionField from '@/components/OptionField.vue'
 import PageProblem from '@/components/PageProblem.vue'
 
 /** The trade's sums: what is given on one side, what it comes to with its formula on the other; worked out as one types. */
 const props = defineProps<{ sum?: string }>()
+const router = useRouter()
 const sums = ref<Schemas['SumDescription'][]>([])
 const given = ref<Record<string, unknown>>({})
 const result = ref<Schemas['SumResult']>()
@@ -54,6 +57,19 @@ function set(name: string, value: unknown) {
 <template>
   <main class="page">
     <h1>Sums</h1>
+    <Select
+      v-if="chosen"
+      class="narrow"
+      :model-value="chosen.id"
+      :options="groups.map((group) => ({ group, sums: sums.filter((s) => s.group === group) }))"
+      option-group-label="group"
+      option-group-children="sums"
+      option-value="id"
+      option-label="name"
+      aria-label="Which sum"
+      fluid
+      @update:model-value="router.replace(`/sums/${$event}`)"
+    />
     <PageProblem :text="problem" />
     <div v-if="chosen" class="grid">
       <nav aria-label="Sums" class="sheet list">
@@ -117,6 +133,17 @@ function set(name: string, value: unknown) {
 .sheet {
   padding: 0.7rem;
 }
+h1 {
+  margin-bottom: 0.6rem;
+}
+.narrow {
+  display: none;
+  margin-bottom: 0.6rem;
+}
+.list {
+  max-height: calc(100vh - 7.5rem);
+  overflow-y: auto;
+}
 .list a {
   display: flex;
   align-items: center;
@@ -171,14 +198,11 @@ dd.first strong {
   .grid {
     grid-template-columns: minmax(0, 1fr);
   }
-  .result {
-    order: 1;
-  }
-  .asked {
-    order: 0;
-  }
   .list {
-    order: 2;
+    display: none;
+  }
+  .narrow {
+    display: flex;
   }
 }
 </style>
