@@ -79,11 +79,19 @@ public sealed class Screen : IDisposable
 
     public void See(string text, double seconds = 20) => Until(() => Shows(text), $"“{text}” on the page", seconds);
 
+    /// <summary>Everything is done by keys: what is no tab stop cannot be reached.</summary>
+    public bool ByKeys { get; set; }
+
     public void Type(string css, string text)
     {
         // A dialog that has just come up moves the focus once it stands, and shows its fields one after the other: nobody types while it comes.
         Until(() => Driver.FindElements(By.CssSelector(".p-dialog-enter-active")).Count == 0, "the dialog to stand");
         var element = Find(css);
+        if (ByKeys)
+        {
+            Focus(element);
+        }
+
         element.Clear();
         element.SendKeys(text);
     }
@@ -108,6 +116,12 @@ public sealed class Screen : IDisposable
     {
         Find(".try");
         Until(() => Driver.FindElements(By.CssSelector($"[data-part^='{tag}:']")).Count > 0, $"{tag} in the drawing");
+        if (ByKeys)
+        {
+            Press(() => Driver.FindElement(By.CssSelector($"[data-part^='{tag}:'][tabindex='0']")), tag);
+            return;
+        }
+
         Driver.ExecuteScript(
             $"document.querySelector(\"[data-part^='{tag}:']\").dispatchEvent(new MouseEvent('click', {{bubbles: true}}))"
         );
@@ -148,6 +162,13 @@ public sealed class Screen : IDisposable
 
                 foreach (var tick in Driver.FindElements(By.CssSelector("[role=dialog] input[type=checkbox]")).Where(t => !t.Selected))
                 {
+                    if (ByKeys)
+                    {
+                        Focus(tick);
+                        Keys(OpenQA.Selenium.Keys.Space);
+                        continue;
+                    }
+
                     Driver.ExecuteScript("arguments[0].click()", tick);
                 }
 
@@ -212,6 +233,38 @@ public sealed class Screen : IDisposable
                 text
             );
 
+    /// <summary>
+    /// Goes to an element as the tab key would: it has to be a tab stop; of tabs that share one stop, by the arrows. The keys that follow go to it.
+    /// </summary>
+    private void Focus(IWebElement element)
+    {
+        const string focused = "return document.activeElement === arguments[0] || document.activeElement.contains(arguments[0])";
+        if (element.GetDomAttribute("role") == "tab" && element.GetDomAttribute("tabindex") == "-1")
+        {
+            Driver.ExecuteScript("arguments[0].closest('[role=tablist]').querySelector('[role=tab][tabindex=\"0\"]').focus()", element);
+            for (var i = 0; i < 12 && !(bool)Driver.ExecuteScript(focused, element)!; i++)
+            {
+                Keys(OpenQA.Selenium.Keys.ArrowRight);
+            }
+        }
+        else
+        {
+            // A label is pressed by the stop in it or for it.
+            Driver.ExecuteScript(
+                "const e = arguments[0]; const stop = e.tabIndex >= 0 ? e : e.control ?? e.querySelector('input, button, a[href]'); if (stop?.tabIndex >= 0) stop.focus()",
+                element
+            );
+        }
+
+        (
+            (bool)
+                Driver.ExecuteScript(
+                    focused + " || arguments[0].control === document.activeElement || arguments[0].contains(document.activeElement)",
+                    element
+                )!
+        ).ShouldBeTrue($"a key reaches {element.TagName} “{element.Text}”");
+    }
+
     private void Press(Func<IWebElement> find, string what) =>
         Until(
             () =>
@@ -223,6 +276,13 @@ public sealed class Screen : IDisposable
                 }
 
                 Driver.ExecuteScript("arguments[0].scrollIntoView({block: 'center'})", element);
+                if (ByKeys)
+                {
+                    Focus(element);
+                    Keys(OpenQA.Selenium.Keys.Enter);
+                    return true;
+                }
+
                 try
                 {
                     element.Click();

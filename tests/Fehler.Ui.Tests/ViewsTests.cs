@@ -259,10 +259,7 @@ public sealed class ViewsTests : IDisposable
         _screen.ClickText("Note it");
         _screen.See("by which day");
         var day = DateTime.UtcNow.AddDays(7);
-        _screen.Driver.ExecuteScript(
-            "const d = document.querySelector('[aria-label=\"By which day\"]'); d.value = arguments[0]; d.dispatchEvent(new Event('input'))",
-            day.ToString("yyyy-MM-dd", null)
-        );
+        _screen.Type("[aria-label='By which day']", day.ToString("yyyy-MM-dd", null) + Keys.Tab);
         _screen.ClickText("Note it");
         _screen.See("Still to do (1)");
         _screen.ClickText("To do");

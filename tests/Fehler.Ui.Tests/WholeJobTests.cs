@@ -16,9 +16,13 @@ public sealed class WholeJobTests : IDisposable
 
     public WholeJobTests() => _screen = new Screen(_app.Address);
 
-    [Fact]
-    public void From_the_complaint_to_the_logbook_a_dead_stop_button_is_found_repaired_and_proved()
+    /// <summary>By the mouse, and by a keyboard alone.</summary>
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void From_the_complaint_to_the_logbook_a_dead_stop_button_is_found_repaired_and_proved(bool byKeys)
     {
+        _screen.ByKeys = byKeys;
         var circuit = CircuitFile.Read(File.ReadAllText(Path.Combine(RunningApp.Root, "demo", "circuits", "IN-101.circuit.json")));
         var panel = new SimulatedPanel(circuit.Compile(), FaultCatalogue.Of(circuit).First(f => f.Id == "S1/21-22-open").Alterations);
 

@@ -55,7 +55,12 @@ public sealed record NamesSpec(string Name, string Description, ParameterValue D
 /// A parameter that lists contacts as pairs of terminals, with what they do where their digits do not say so: <c>13-14</c>, <c>3-5 nc</c>,
 /// <c>7-8 no delayed</c>, <c>1-2 left right</c>.
 /// </summary>
-public sealed record ContactsSpec(string Name, string Description, ParameterValue Default) : ParameterSpec(Name, Description, Default);
+public sealed record ContactsSpec : ParameterSpec
+{
+    /// <summary>A parameter that lists contacts.</summary>
+    public ContactsSpec(string name, string description, ParameterValue @default)
+        : base(name, description, @default) => Group = PlateGroup.Contacts;
+}
 
 /// <summary>Where a person looks for a value of a device, in the order in which a plate is read.</summary>
 public enum PlateGroup

@@ -50,6 +50,9 @@ public sealed record DrawnReference(TerminalId Terminal, string Wire, double X, 
 /// <summary>A mechanical coupling between two parts: an interlock, a brake on a shaft.</summary>
 public sealed record DrawnCoupling(string From, string To, double FromX, double FromY, double ToX, double ToY);
 
+/// <summary>Where folded branches would begin, with the tags in them.</summary>
+public sealed record DrawnStub(string Text, double X, double Y);
+
 /// <summary>One drawing sheet, power or control.</summary>
 public sealed record DrawingSheet(
     PathType Type,
@@ -59,7 +62,11 @@ public sealed record DrawingSheet(
     ImmutableArray<DrawnWire> Wires,
     ImmutableArray<DrawnReference> References,
     ImmutableArray<DrawnCoupling> Couplings
-);
+)
+{
+    /// <summary>Branches that are folded away; none in the whole drawing.</summary>
+    public ImmutableArray<DrawnStub> Stubs { get; init; } = [];
+}
 
 /// <summary>
 /// Places the symbols of a circuit on a grid, from its structure alone: series downwards, parallel side by side, the first
@@ -71,10 +78,54 @@ public static class DrawingLayout
     internal static ImmutableArray<DrawingSheet> Of(Circuit circuit)
     {
         var sheets = new[] { PathType.Power, PathType.Control }
-            .Select(type => new SheetBuilder(circuit, type).Build())
+            .Select(type => new SheetBuilder(circuit, type, null).Build())
             .Where(s => s.Parts.Length > 0)
             .ToList();
         return [.. sheets.Select(s => s with { Parts = [.. s.Parts.Select(p => p with { References = References(circuit, sheets, p) })] })];
+    }
+
+    /// <summary>
+    /// The path in question: what is asked about and what is suspected with all that lies in series with it; every other branch is a stub. Parts
+    /// keep the numbers that their paths have in the whole drawing.
+    /// </summary>
+    /// <param name="compiled">The circuit.</param>
+    /// <param name="units">Devices and conductors that are suspected.</param>
+    /// <param name="terminals">Terminals that are asked about.</param>
+    public static ImmutableArray<DrawingSheet> InQuestion(
+        CompiledCircuit compiled,
+        IReadOnlySet<string> units,
+        IReadOnlySet<TerminalId> terminals
+    )
+    {
+        var circuit = compiled.Circuit;
+        var ends = circuit
+            .Conductors.Where(c => units.Contains(c.Id))
+            .SelectMany(c => new[] { c.From, c.To })
+            .Concat(terminals)
+            .ToHashSet();
+        var folding = new Folding(part =>
+            units.Contains(part.Device) || part.In.Concat(part.Out).Any(t => ends.Contains(new TerminalId(part.Device, t)))
+        );
+        return circuit.Paths.Any(p => folding.Keeps(p.Expression))
+            ?
+            [
+                .. compiled.Sheets.Select(whole =>
+                {
+                    var sheet = new SheetBuilder(circuit, whole.Type, folding).Build();
+                    return sheet with
+                    {
+                        Parts =
+                        [
+                            .. sheet.Parts.Select(p =>
+                            {
+                                var same = whole.Parts.First(w => w.Device == p.Device && w.Name == p.Name);
+                                return p with { Column = same.Column, References = same.References };
+                            }),
+                        ],
+                    };
+                }),
+            ]
+            : compiled.Sheets;
     }
 
     /// <summary>A coil tells where its contacts are; unused ones are listed as spare.</summary>

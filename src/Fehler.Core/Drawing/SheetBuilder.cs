@@ -4,7 +4,10 @@ using Fehler.Core.Circuits;
 namespace Fehler.Core.Drawing;
 
 /// <summary>Places the symbols and wires of the power or the control sheet.</summary>
-internal sealed class SheetBuilder(Circuit circuit, PathType type)
+/// <param name="circuit">The circuit.</param>
+/// <param name="type">Which sheet.</param>
+/// <param name="folding">What is folded away; null to draw all of it.</param>
+internal sealed class SheetBuilder(Circuit circuit, PathType type, Folding? folding)
 {
     private const double PartHeight = 2,
         Gap = 1,
@@ -18,16 +21,27 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
     private readonly ImmutableArray<DrawnPart>.Builder _parts = ImmutableArray.CreateBuilder<DrawnPart>();
     private readonly ImmutableArray<DrawnWire>.Builder _wires = ImmutableArray.CreateBuilder<DrawnWire>();
     private readonly ImmutableArray<DrawnReference>.Builder _references = ImmutableArray.CreateBuilder<DrawnReference>();
+    private readonly ImmutableArray<DrawnStub>.Builder _stubs = ImmutableArray.CreateBuilder<DrawnStub>();
     private double _bottom;
 
     public DrawingSheet Build()
     {
         var paths = circuit.Paths.Where(p => p.Type == type && p.From.All(f => f.Name != "PE")).ToList();
         var x = 1.0;
+        var idle = new List<PathExpression>();
         foreach (var path in paths)
         {
-            x = Path(path, x) + ColumnGap;
+            if (folding?.Keeps(path.Expression) == false)
+            {
+                idle.Add(path.Expression);
+                continue;
+            }
+
+            x = Aside(idle, x);
+            x = Path(folding is null ? path : path with { Expression = folding.Of(path.Expression) }, x) + ColumnGap;
         }
+
+        x = Aside(idle, x);
 
         var columns = _parts.Select(p => p.X).Distinct().Order().ToList();
         ImmutableArray<DrawnPart> parts = [.. _parts.Select(p => p with { Column = columns.IndexOf(p.X) + 1 })];
@@ -39,7 +53,29 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
             _wires.ToImmutable(),
             _references.ToImmutable(),
             [.. Couplings(parts)]
-        );
+        )
+        {
+            Stubs = _stubs.ToImmutable(),
+        };
+    }
+
+    /// <summary>Paths that are folded away as a whole: one stub for those that follow each other.</summary>
+    private double Aside(List<PathExpression> idle, double x)
+    {
+        if (idle.Count == 0)
+        {
+            return x;
+        }
+
+        Fold(new Stub([.. idle]), x, 1);
+        idle.Clear();
+        return x + PolePitch + ColumnGap;
+    }
+
+    private void Fold(Stub stub, double x, double y)
+    {
+        _stubs.Add(new DrawnStub(stub.Text, x, y));
+        _bottom = Math.Max(_bottom, y + PartHeight);
     }
 
     private double Path(CircuitPath path, double x)
@@ -93,6 +129,9 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
                 Straight(HeadWires(part), x, y, y + above);
                 Add(part, x, y + above);
                 Straight(TailWires(part), x, y + above + Height(part), y + height);
+                break;
+            case Stub stub:
+                Fold(stub, x, y);
                 break;
             case InSeries series:
                 PlaceSeries(series, x, y, height);
@@ -156,7 +195,7 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
             }
 
             Place(child, at, y + Gap, height - 2 * Gap);
-            for (var i = 0; i < tail.Length; i++)
+            for (var i = 0; i < tail.Length && child is not Stub; i++)
             {
                 var px = at + i * PolePitch;
                 Wire(
@@ -327,6 +366,7 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
             Part p => [.. p.In.Select(t => circuit.WireAt(new TerminalId(p.Device, t)))],
             InSeries s => HeadWires(s.Children[0]),
             InParallel p => HeadWires(p.Children[0]),
+            Stub f => HeadWires(f.Of[0]),
             _ => [],
         };
 
@@ -336,6 +376,7 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
             Part p => [.. p.Out.Select(t => circuit.WireAt(new TerminalId(p.Device, t)))],
             InSeries s => TailWires(s.Children[^1]),
             InParallel p => TailWires(p.Children[0]),
+            Stub f => TailWires(f.Of[0]),
             _ => [],
         };
 
@@ -345,6 +386,7 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
             Part p => Math.Max(p.In.Length, p.Out.Length) * PolePitch,
             InSeries s => s.Children.Max(Width),
             InParallel p => p.Children.Sum(Width) + ColumnGap * (p.Children.Length - 1),
+            Stub => PolePitch,
             _ => 0,
         };
 
@@ -354,12 +396,14 @@ internal sealed class SheetBuilder(Circuit circuit, PathType type)
             Part p => PartHeight + (CrossesAbove(p) ? Gap : 0) + (CrossesBelow(p) ? Gap : 0),
             InSeries s => s.Children.Sum(Height) + Gap * (s.Children.Length - 1),
             InParallel p => p.Children.Max(Height) + 2 * Gap,
+            Stub => PartHeight,
             _ => 0,
         };
 
     /// <summary>Whether the part the path exists for stands in here: a coil, a lamp.</summary>
     private bool HoldsLoad(PathExpression expression) =>
-        expression.Parts().Any(p => circuit.Device(p.Device) is var d && ElementOf(d, p.In[0]) is { Role: ElementRole.Load });
+        expression is not Stub
+        && expression.Parts().Any(p => circuit.Device(p.Device) is var d && ElementOf(d, p.In[0]) is { Role: ElementRole.Load });
 
     private static string RoleName(ElementRole? role) => role is { } r ? char.ToLowerInvariant(r.ToString()[0]) + r.ToString()[1..] : "";
 }

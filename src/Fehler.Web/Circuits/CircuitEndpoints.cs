@@ -82,6 +82,7 @@ internal static class CircuitEndpoints
             .ProducesProblem(409)
             .ProducesProblem(422);
         circuits.MapRegisterList();
+        circuits.MapInQuestion();
         circuits
             .MapGet("schema", () => TypedResults.Content(CircuitSchema.Read().ToJsonString(), "application/schema+json"))
             .WithName("getCircuitSchema")

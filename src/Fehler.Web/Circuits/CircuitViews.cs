@@ -85,7 +85,8 @@ public sealed record SheetView(
     ImmutableArray<PartView> Parts,
     ImmutableArray<WireView> Wires,
     ImmutableArray<ReferenceView> References,
-    ImmutableArray<DrawnCoupling> Couplings
+    ImmutableArray<DrawnCoupling> Couplings,
+    ImmutableArray<DrawnStub> Stubs
 );
 
 public sealed record PartView(
@@ -185,7 +186,7 @@ internal static class CircuitMapping
             _ => new SettingView(spec.Group, spec.Name, spec.Description, "", value, "text", 0, 0, []),
         };
 
-    private static SheetView ToView(DrawingSheet s) =>
+    internal static SheetView ToView(DrawingSheet s) =>
         new(
             s.Type,
             s.Width,
@@ -218,6 +219,7 @@ internal static class CircuitMapping
                 )),
             ],
             [.. s.References.Select(r => new ReferenceView(r.Terminal, r.Wire, r.X, r.Y, r.IsTop))],
-            s.Couplings
+            s.Couplings,
+            s.Stubs
         );
 }

@@ -1,6 +1,7 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Drawing;
 using Fehler.Core.Families;
+using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Drawing;
 
@@ -108,4 +109,62 @@ public class DrawingLayoutTests
 
     private static bool Near((double X, double Y) point, DrawnTerminal terminal) =>
         Math.Abs(point.X - terminal.X) < 1e-6 && Math.Abs(point.Y - terminal.Y) < 1e-6;
+
+    /// <summary>The path in question of a retaining fault: the Start branch and the coil it feeds stay, lamps and power are stubs.</summary>
+    [Fact]
+    public void What_neither_a_suspect_nor_the_test_touches_is_a_stub()
+    {
+        var compiled = Starters.LineToNeutral.Compiled();
+        var sheets = DrawingLayout.InQuestion(
+            compiled,
+            new HashSet<string> { "S2" },
+            new HashSet<TerminalId> { TerminalId.Parse("KM1:A1") }
+        );
+        var control = sheets.Single(s => s.Type == PathType.Control);
+        control.Parts.ShouldContain(p => p.Device == "S2");
+        // In series with it: the current flows through them.
+        control.Parts.ShouldContain(p => p.Device == "S1");
+        control.Parts.ShouldContain(p => p.Device == "KM1" && p.Name == "A1-A2");
+        control.Parts.ShouldNotContain(p => p.Device == "H1");
+        control.Stubs.ShouldContain(s => s.Text.Contains("H1", StringComparison.Ordinal));
+        sheets.Single(s => s.Type == PathType.Power).Parts.ShouldBeEmpty();
+        var whole = compiled.Sheets.Single(s => s.Type == PathType.Control);
+        control.Width.ShouldBeLessThan(whole.Width);
+        control.Parts.ShouldAllBe(p => whole.Parts.Single(w => w.Device == p.Device && w.Name == p.Name).Column == p.Column);
+    }
+
+    [Theory]
+    [MemberData(nameof(FamilySamples.Names), MemberType = typeof(FamilySamples))]
+    public void A_folded_drawing_loses_no_path_and_every_wire_still_ends_on_its_terminal(string name)
+    {
+        var circuit = FamilySamples.Of(name);
+        var compiled = circuit.Compiled();
+        foreach (var device in circuit.Devices.Where(d => circuit.Paths.Any(p => p.Expression.Parts().Any(x => x.Device == d.Tag))))
+        {
+            var sheets = DrawingLayout.InQuestion(compiled, new HashSet<string> { device.Tag }, new HashSet<TerminalId>());
+            var drawn = sheets.SelectMany(s => s.Parts).Select(p => (p.Device, p.Name)).ToList();
+            drawn.Count.ShouldBeLessThanOrEqualTo(compiled.Sheets.Sum(s => s.Parts.Length));
+            var wanted = compiled.Sheets.SelectMany(s => s.Parts).Where(p => p.Device == device.Tag).Select(p => (p.Device, p.Name));
+            wanted.ShouldAllBe(p => drawn.Contains(p), device.Tag);
+            bool IsReached(DrawingSheet sheet, DrawnTerminal terminal) =>
+                sheet.Wires.Any(w => w.Wire == circuit.WireAt(terminal.Terminal) && w.Points.Any(p => Near(p, terminal)));
+            foreach (var (sheet, whole) in sheets.Zip(compiled.Sheets))
+            {
+                var reached = whole.Parts.SelectMany(p => p.Terminals).Where(t => IsReached(whole, t)).Select(t => t.Terminal).ToHashSet();
+                reached.Count.ShouldBeGreaterThan(0);
+                sheet
+                    .Parts.SelectMany(p => p.Terminals)
+                    .Where(t => reached.Contains(t.Terminal))
+                    .Where(t => !IsReached(sheet, t))
+                    .ShouldBeEmpty(device.Tag);
+            }
+        }
+    }
+
+    [Fact]
+    public void Where_nothing_is_in_question_all_of_it_is_drawn()
+    {
+        var compiled = Starters.LineToNeutral.Compiled();
+        DrawingLayout.InQuestion(compiled, new HashSet<string>(), new HashSet<TerminalId>()).ShouldBe(compiled.Sheets);
+    }
 }

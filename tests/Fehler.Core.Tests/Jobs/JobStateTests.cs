@@ -79,7 +79,10 @@ public class JobStateTests
     [Fact]
     public void What_was_proved_elsewhere_is_not_held_to_the_function_test_of_today()
     {
-        var job = After(new Repair("S1", "replaced", []), new FunctionTested("rest", true, Circuit.Compiled().FunctionTest.Steps[0].Expected));
+        var job = After(
+            new Repair("S1", "replaced", []),
+            new FunctionTested("rest", true, Circuit.Compiled().FunctionTest.Steps[0].Expected)
+        );
         var closed = new Closed(CloseOutcome.RepairedAndProved);
         job.Refuse(closed)!.ShouldContain("not complete");
         job.RefuseCarried(closed).ShouldBeNull();

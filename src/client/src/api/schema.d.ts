@@ -321,6 +321,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/circuits/{id}/in-question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The drawing of the path in question: branches that neither 'unit' nor 'at' touches are stubs
+         * @description 'unit' is a device or a conductor that is suspected, 'at' a terminal that is asked about; each may stand several times.
+         */
+        get: operations["getInQuestion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits/schema": {
         parameters: {
             query?: never;
@@ -1377,6 +1397,13 @@ export interface components {
             toX: number;
             /** Format: double */
             toY: number;
+        };
+        DrawnStub: {
+            text: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         DrawnTerminal: {
             terminal: components["schemas"]["TerminalId"];
@@ -2450,6 +2477,7 @@ export interface components {
             wires: components["schemas"]["WireView"][];
             references: components["schemas"]["ReferenceView"][];
             couplings: components["schemas"]["DrawnCoupling"][];
+            stubs: components["schemas"]["DrawnStub"][];
         };
         SseItemOfint: {
             /** Format: int32 */
@@ -3293,6 +3321,50 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": components["schemas"]["RegisterLineDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getInQuestion: {
+        parameters: {
+            query?: {
+                unit?: string[];
+                at?: string[];
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Unprocessable Entity */

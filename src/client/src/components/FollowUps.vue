@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { onMounted, ref, watch } from 'vue'
 import { api, need, type Schemas } from '@/api/client'
+import DayField from './DayField.vue'
 import { useSettings } from '@/composables/useSettings'
 
 /** What is still to be done on a circuit, with the day by which; written down here and ticked off. */
@@ -67,7 +68,7 @@ watch(
         maxlength="500"
         class="text"
       />
-      <label>by <InputText v-model="due" type="date" aria-label="By which day" /></label>
+      <label>by <DayField v-model="due" label="By which day" /></label>
       <Button type="submit" label="Note it" severity="secondary" outlined />
     </form>
     <p v-if="problem" class="error" role="alert">{{ problem }}</p>

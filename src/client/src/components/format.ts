@@ -16,6 +16,11 @@ export const outcomeWords: Record<string, string> = {
 export const percent = (share: number) =>
   share > 0.99 ? '> 99 %' : share < 0.01 ? '< 1 %' : `${Math.round(share * 100)} %`
 
-/** Currents of the lines of a run, each at its terminal. */
-export const amps = (lines: { terminal: string; amps: number }[]) =>
-  lines.map((l) => `${l.terminal} ${Number(l.amps.toPrecision(2))} A`).join(', ')
+/** Currents of the lines of a run: one figure where they are alike, else each at its terminal. */
+export function amps(lines: { terminal: string; amps: number }[]) {
+  const all = lines.map((l) => l.amps)
+  const short = (a: number) => `${Number(a.toPrecision(2))} A`
+  return Math.max(...all) < 1.05 * Math.min(...all)
+    ? `about ${short(Math.max(...all))} in each line`
+    : lines.map((l) => `${l.terminal} ${short(l.amps)}`).join(', ')
+}

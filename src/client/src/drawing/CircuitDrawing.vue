@@ -5,6 +5,7 @@ import { useSettings } from '@/composables/useSettings'
 import DrawingFrame from './DrawingFrame.vue'
 import DrawnNumbers from './DrawnNumbers.vue'
 import DrawnPart from './DrawnPart.vue'
+import DrawnStubs from './DrawnStubs.vue'
 import DrawnTerminals from './DrawnTerminals.vue'
 import DrawnWires from './DrawnWires.vue'
 import { placed, Plane } from './plane'
@@ -26,10 +27,17 @@ const props = defineProps<{
   /** It stands in a window of fixed size and goes to the leads, or to these terminals. */
   isViewport?: boolean
   attention?: string[]
+  /** Whether idle branches are folded away; absent where that is not offered. */
+  folding?: 'folded' | 'open' | undefined
   /** Device or part that is being worked on. */
   marked?: string
 }>()
-const emit = defineEmits<{ terminal: [terminal: string]; wire: [wire: string]; part: [device: string, part: string] }>()
+const emit = defineEmits<{
+  fold: []
+  terminal: [terminal: string]
+  wire: [wire: string]
+  part: [device: string, part: string]
+}>()
 
 const { school } = useSettings()
 const sheets = computed(() =>
@@ -57,7 +65,7 @@ function save(event: Event, type: string) {
 </script>
 
 <template>
-  <DrawingFrame v-slot="{ scale }" :shown="leads" :is-viewport="isViewport">
+  <DrawingFrame v-slot="{ scale }" :shown="leads" :is-viewport="isViewport" :folding="folding" @fold="emit('fold')">
     <figure
       v-for="{ sheet, plane, parts } in sheets"
       :key="sheet.type"
@@ -83,6 +91,7 @@ function save(event: Event, type: string) {
         role="group"
         :aria-label="`${sheet.type} circuit of ${circuit.tag}; tap a terminal to put a lead on it`"
       >
+        <DrawnStubs :sheet="sheet" :plane="plane" />
         <DrawnWires :sheet="sheet" :plane="plane" :shares="wireShares" :live="live" />
         <DrawnPart
           v-for="part in parts"

@@ -8,8 +8,8 @@ import { useViewport } from './useViewport'
 // What is around the sheets: size, school, and moving about with the mouse. The sheets get the factor they are drawn with.
 const { school } = useSettings()
 const schools = [
-  { id: 'iec', name: 'IEC symbols' },
-  { id: 'ladder', name: 'Ladder symbols' },
+  { id: 'iec', name: 'IEC' },
+  { id: 'ladder', name: 'Ladder' },
 ]
 /** 0: fitted, but never smaller than can be read; -1: all of it in the window. */
 const zoom = ref(0)
@@ -20,7 +20,10 @@ const props = defineProps<{
   shown: string[]
   /** The frame is a window of fixed size that goes to what is asked about. */
   isViewport?: boolean
+  /** Whether idle branches are folded away; absent where that is not offered. */
+  folding?: 'folded' | 'open' | undefined
 }>()
+const emit = defineEmits<{ fold: [] }>()
 const viewport = useViewport(
   frame,
   () => props.shown,
@@ -83,6 +86,16 @@ function drag(event: PointerEvent) {
         <i class="pi" :class="isViewport ? 'pi-bullseye' : 'pi-window-maximize'" />
       </button>
       <button type="button" aria-label="Larger" @click="scaleBy(1.25)"><i class="pi pi-search-plus" /></button>
+      <button
+        v-if="folding"
+        type="button"
+        class="fold"
+        :aria-pressed="folding === 'folded'"
+        :title="folding === 'folded' ? 'Show every branch' : 'Fold what neither a suspect nor the test touches'"
+        @click="emit('fold')"
+      >
+        {{ folding === 'folded' ? 'Unfold all' : 'Fold the rest' }}
+      </button>
       <Select
         v-model="school"
         :options="schools"
@@ -128,8 +141,8 @@ function drag(event: PointerEvent) {
   font: inherit;
   cursor: pointer;
 }
-.tools .p-select {
-  margin-left: 0.6rem;
+.tools .fold {
+  padding: 0 0.6rem;
 }
 .sheets {
   display: flex;

@@ -7,6 +7,7 @@ import Select from 'primevue/select'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, need, type Circuit, type Schemas } from '@/api/client'
+import DayField from '@/components/DayField.vue'
 import { useSettings } from '@/composables/useSettings'
 
 /** What a dispatcher asks, in touches: what it does wrong, in the circuit's own words, and what is known beside it. */
@@ -147,7 +148,7 @@ async function open() {
           <InputNumber v-model="tries" input-id="tries" :min="1" :max="1000" input-class="count" placeholder="?" />
           <span>tries</span>
           <label for="until" class="until">It ran until</label>
-          <InputText id="until" v-model="until" type="date" />
+          <DayField v-model="until" input-id="until" label="Day until which it ran" />
         </div>
         <div class="row device">
           <Select

@@ -197,7 +197,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
                 >
                   <component :is="group.isFolded ? 'summary' : 'h3'">{{ group.name }}</component>
                   <dl>
-                    <template v-for="s in group.settings.filter((x) => x.value)" :key="s.name">
+                    <template v-for="s in group.settings.filter((x) => x.value && x.value !== '0')" :key="s.name">
                       <dt>{{ s.description }}</dt>
                       <dd class="figures">{{ s.value }} {{ s.unit }}</dd>
                     </template>
@@ -328,6 +328,9 @@ aside ul {
 }
 .part {
   padding: 0.7rem;
+}
+.part h3 {
+  margin-top: 0.5rem;
 }
 dl {
   display: grid;

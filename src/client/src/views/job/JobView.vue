@@ -9,6 +9,7 @@ import { useJob } from '@/composables/useJob'
 import { useReadingsDrawn } from '@/composables/useReadingsDrawn'
 import { useLeads } from '@/composables/useLeads'
 import { useSettings } from '@/composables/useSettings'
+import { useInQuestion } from '@/composables/useInQuestion'
 import { useTrying } from '@/composables/useTrying'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import { neighbour } from '@/drawing/neighbour'
@@ -91,6 +92,12 @@ const suspicion = computed(() =>
 )
 /** Every device drawn as it was seen to stand; what is written beside it is the suspicion. */
 const standing = computed(() => diagnosis.value && { ...diagnosis.value.standing, seen: {} })
+const inQuestion = useInQuestion(
+  circuit,
+  diagnosis,
+  () => [test.value?.from, test.value?.to].filter((t): t is string => !!t),
+  () => isTrying.value || !hasEvidence.value,
+)
 const lifted = computed(() => job.value?.lifted.map((l) => l.conductor) ?? [])
 const readings = useReadingsDrawn(job, circuit)
 
@@ -133,7 +140,12 @@ onKeyStroke(Object.keys(ways), (e) => {
   const isFree = field ? field.classList.contains('value') && !field.value : e.target === document.body
   if (!isFree || !test.value || isTrying.value || document.querySelector('[role=dialog]')) return
   const from = leads.moving.value === 1 ? test.value.from : test.value.to
-  const next = neighbour(circuit.value!.sheets, school.value, from, ways[e.key as keyof typeof ways])
+  const next = neighbour(
+    (inQuestion.shown.value ?? circuit.value!).sheets,
+    school.value,
+    from,
+    ways[e.key as keyof typeof ways],
+  )
   e.preventDefault()
   if (next) leads.tap(next)
 })
@@ -163,7 +175,8 @@ defineExpose({ id: toRef(props, 'id') })
       <section class="sheet drawing" aria-label="Drawing">
         <CircuitDrawing
           is-viewport
-          :circuit="circuit"
+          :circuit="inQuestion.shown.value ?? circuit"
+          :folding="inQuestion.state.value"
           :lead1="isTrying ? undefined : test?.from"
           :lead2="isTrying ? undefined : test?.to"
           :suspicion="isTrying ? {} : suspicion"
@@ -172,6 +185,7 @@ defineExpose({ id: toRef(props, 'id') })
           :operation="isTrying ? trying.now.value : standing"
           :tappable="isTrying ? 'all' : undefined"
           :attention="isTrying ? trying.buttons.value : undefined"
+          @fold="inQuestion.toggle()"
           @part="touch"
           @terminal="leads.tap"
           @wire="wire = $event"

@@ -8,6 +8,7 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Schemas } from '@/api/client'
+import DayField from '@/components/DayField.vue'
 import PageProblem from '@/components/PageProblem.vue'
 import { outcomeWords, when } from '@/components/format'
 import { usePagedList } from '@/composables/usePagedList'
@@ -109,8 +110,8 @@ function widen() {
         filter
         aria-label="Person"
       />
-      <label>from <InputText v-model="from" type="date" /></label>
-      <label>until <InputText v-model="until" type="date" /></label>
+      <label>from <DayField v-model="from" label="From which day" /></label>
+      <label>until <DayField v-model="until" label="Until which day" /></label>
       <Button v-if="isNarrowed" label="All again" text @click="widen" />
       <span class="out no-print">
         <a :href="`/api/jobs/jobs.csv?${taken}`"><i class="pi pi-table" aria-hidden="true" /> These jobs, CSV</a>
