@@ -75,6 +75,7 @@ public sealed class AccessibilityTests : IDisposable
             ("bench check", $"/circuits/{open.GetProperty("id").GetString()}?tab=bench", "Every component by itself"),
             ("set-up", "/set-up", "Set up"),
             ("sums", "/sums/cable-holds-coil", "Largest capacitance"),
+            ("terminals", "/set-up/terminals", "at rest"),
             ("to do", "/to-do", "Nothing is left to do"),
         ];
     }

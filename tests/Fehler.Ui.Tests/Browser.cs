@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Fehler.Tools;
 using OpenQA.Selenium.Chrome;
 
 namespace Fehler.Ui.Tests;
@@ -26,21 +27,8 @@ internal sealed class Browser
 
     private Browser()
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(
-            "--headless=new",
-            "--no-sandbox",
-            "--disable-gpu",
-            "--disable-quic",
-            "--no-first-run",
-            "--disable-background-networking",
-            "--disable-component-update",
-            "--disable-sync",
-            "--disable-dev-shm-usage",
-            $"--user-data-dir={_profile}"
-        );
-        _service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
-        Driver = new ChromeDriver(_service, options);
+        _service = Chromium.Service();
+        Driver = new ChromeDriver(_service, Chromium.Options(_profile));
     }
 
     public ChromeDriver Driver { get; }

@@ -71,6 +71,40 @@ public sealed class SetUpTests : IDisposable
         _screen.See("NEW-2");
     }
 
+    /// <summary>A device without marks: what is asked is answered by what is in it, and the map of it stands after a reload.</summary>
+    [Fact]
+    public void The_terminals_of_a_device_without_marks_are_found_by_beeping_them_out()
+    {
+        _screen.Open("/set-up/terminals");
+        _screen.See("above 1 – below 1, at rest");
+        for (var i = 1; i <= 6; i++)
+        {
+            _screen.See($"above {i} – below {i}, at rest");
+            if (i == 2)
+            {
+                _screen.Type("[aria-label='What the meter shows']", "410" + Keys.Enter);
+            }
+            else
+            {
+                _screen.ClickText(i == 6 ? "It beeps" : "OL");
+            }
+        }
+
+        foreach (var i in new[] { 1, 3, 4, 5, 6 })
+        {
+            _screen.See($"above {i} – below {i}, armature pressed");
+            _screen.ClickText(i == 6 ? "OL" : "It beeps");
+        }
+
+        _screen.See("Found with 11 readings");
+        _screen.See("A1-A2");
+        _screen.See("21-22");
+        _screen.Open("/set-up/terminals");
+        _screen.See("Found with 11 readings");
+        _screen.ClickText("Begin anew");
+        _screen.See("above 1 – below 1, at rest");
+    }
+
     private void More(string sort, int times)
     {
         for (var i = 0; i < times; i++)

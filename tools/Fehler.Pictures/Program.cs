@@ -1,4 +1,5 @@
 using System.Globalization;
+using Fehler.Tools;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 
@@ -7,21 +8,8 @@ using OpenQA.Selenium.Chrome;
 var address = args[0].TrimEnd('/');
 var folder = args[1];
 using var http = new HttpClient { BaseAddress = new Uri(address) };
-var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-options.AddArguments(
-    "--headless=new",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--hide-scrollbars",
-    $"--user-data-dir={Directory.CreateTempSubdirectory("pictures").FullName}"
-);
-using var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
-using var driver = new ChromeDriver(service, options);
+using var service = Chromium.Service();
+using var driver = new ChromeDriver(service, Chromium.Options(Directory.CreateTempSubdirectory("pictures").FullName, "--hide-scrollbars"));
 foreach (var shot in args.Skip(2))
 {
     var (name, rest) = Split(shot, '=');

@@ -39,6 +39,7 @@ internal static class SetupEndpoints
             .WithSummary("Families with options whose circuits have what was counted in a panel")
             .WithDescription("The likeliest first, each with its drawing and what it has otherwise; and what to count next.")
             .ProducesProblem(422);
+        setup.MapTerminalFinding();
         setup
             .MapPost(
                 "families/{family}",

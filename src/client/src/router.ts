@@ -23,6 +23,12 @@ export const router = createRouter({
       meta: { title: 'Set up a circuit' },
     },
     {
+      path: '/set-up/terminals',
+      name: 'terminals',
+      component: () => import('./views/setup/TerminalsView.vue'),
+      meta: { title: 'A device without marks' },
+    },
+    {
       path: '/circuits/:id/set-up',
       name: 'change',
       component: () => import('./views/setup/SetupView.vue'),

@@ -731,6 +731,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setup/terminals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the terminals of an unmarked contactor, relay or overload are, by beeping them out
+         * @description Send along what was measured so far; the answer says what to measure next. T1 is the first of the upper row, B1 of the lower.
+         */
+        post: operations["findTerminals"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/setup/families/{family}": {
         parameters: {
             query?: never;
@@ -2553,6 +2573,11 @@ export interface components {
             text: string;
             takesTime: boolean;
         };
+        TerminalFindingView: {
+            next: null | components["schemas"]["UnmarkedStep"];
+            found: components["schemas"]["UnmarkedFound"][];
+            free: string[];
+        };
         /** @description Terminal as written on the drawing, device:terminal, e.g. KM1:A1. */
         TerminalId: string;
         ThreeLinesPlaceView: {
@@ -2604,6 +2629,37 @@ export interface components {
             probability: number;
             alike: string[];
             suspects: components["schemas"]["SuspectView"][];
+        };
+        /** @enum {unknown} */
+        UnmarkedDevice: "contactor" | "overloadRelay";
+        /** @enum {unknown} */
+        UnmarkedElement: "coil" | "pole" | "normallyOpen" | "normallyClosed" | "heater";
+        UnmarkedFound: {
+            a: string;
+            b: string;
+            element: components["schemas"]["UnmarkedElement"];
+            markA: string;
+            markB: string;
+        };
+        UnmarkedReading: {
+            a: string;
+            b: string;
+            worked: boolean;
+            typed: string;
+        };
+        UnmarkedStep: {
+            a: string;
+            b: string;
+            worked: boolean;
+            why: string;
+        };
+        UnmarkedTerminals: {
+            device: components["schemas"]["UnmarkedDevice"];
+            /** Format: int32 */
+            top: number;
+            /** Format: int32 */
+            bottom: number;
+            readings: components["schemas"]["UnmarkedReading"][];
         };
         WireView: {
             wire: string;
@@ -4067,6 +4123,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CountedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    findTerminals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnmarkedTerminals"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TerminalFindingView"];
                 };
             };
             /** @description Unprocessable Entity */

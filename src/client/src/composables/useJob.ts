@@ -1,7 +1,7 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, need, type Circuit, type Diagnosis, type Entry, type Job, type Schemas } from '@/api/client'
 import { useNews } from './useNews'
-import { useOutbox, type Wish } from './useOutbox'
+import { useOutbox, type Waiting, type Wish } from './useOutbox'
 import { useSettings } from './useSettings'
 
 /** Nobody waits longer to be asked whether a reading is meant, ms. */
@@ -136,7 +136,10 @@ export function useJob(id: string) {
   const told = (promise: Promise<unknown>) => void promise.catch((e: Error) => (problem.value = e.message))
   watch([strategy, without, learn, school], () => told(diagnose()))
   watch(outbox.mine, (now, before) => {
-    if (before.length > now.length) void load().catch(() => undefined)
+    const gone = before.filter((b) => !now.some((n) => n.entry.id === b.entry.id))
+    const isHere = (w: Waiting) => job.value?.entries.some((e) => e.entry.id === w.entry.id)
+    // What this screen recorded comes with its own answer, which stands a moment later; only what got through otherwise is fetched.
+    if (gone.length) setTimeout(() => gone.every(isHere) || void load().catch(() => undefined))
   })
   onMounted(() => {
     told(load())

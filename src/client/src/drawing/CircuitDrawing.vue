@@ -65,7 +65,14 @@ function save(event: Event, type: string) {
 </script>
 
 <template>
-  <DrawingFrame v-slot="{ scale }" :shown="leads" :is-viewport="isViewport" :folding="folding" @fold="emit('fold')">
+  <DrawingFrame
+    v-slot="{ scale }"
+    :shown="leads"
+    :is-viewport="isViewport"
+    :folding="folding"
+    :drawn="circuit.sheets"
+    @fold="emit('fold')"
+  >
     <figure
       v-for="{ sheet, plane, parts } in sheets"
       :key="sheet.type"

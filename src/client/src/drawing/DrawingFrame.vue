@@ -20,6 +20,8 @@ const props = defineProps<{
   shown: string[]
   /** The frame is a window of fixed size that goes to what is asked about. */
   isViewport?: boolean
+  /** What is drawn in it: when that changes it goes again to what is asked about. */
+  drawn?: unknown
   /** Whether idle branches are folded away; absent where that is not offered. */
   folding?: 'folded' | 'open' | undefined
 }>()
@@ -29,6 +31,7 @@ const viewport = useViewport(
   () => props.shown,
   () => !!props.isViewport,
   zoom,
+  () => props.drawn,
 )
 
 /** On a wide drawing the point that is asked about is brought into the frame; what is in it already stays where it is. */
@@ -184,6 +187,10 @@ function drag(event: PointerEvent) {
   bottom: 0;
 }
 @media (max-width: 700px) {
+  /* The window is small; the symbols are chosen on the circuit's page as well. */
+  .viewport .tools .p-select {
+    display: none;
+  }
   .viewport .tools label {
     display: none;
   }

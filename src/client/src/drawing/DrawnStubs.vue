@@ -8,7 +8,7 @@ defineProps<{ sheet: Sheet; plane: Plane }>()
 <template>
   <g v-for="stub in sheet.stubs" :key="`${stub.x} ${stub.y}`" :transform="plane.at(stub.x, stub.y)" class="stub">
     <path :d="plane.isLadder ? 'M0 -5 V5 M4 -5 V5' : 'M-5 0 H5 M-5 4 H5'" />
-    <text :transform="plane.isLadder ? 'translate(10 4)' : 'translate(-4 10) rotate(90)'">{{ stub.text }}</text>
+    <text :transform="plane.isLadder ? 'translate(10 4)' : 'translate(-4 18)'">{{ stub.text }}</text>
   </g>
 </template>
 

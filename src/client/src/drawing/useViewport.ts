@@ -22,6 +22,7 @@ export function useViewport(
   shown: () => string[],
   isOn: () => boolean,
   zoom: Ref<number>,
+  drawn: () => unknown,
 ) {
   const chosen = ref(false)
   const points = ref<Point[]>([])
@@ -130,7 +131,7 @@ export function useViewport(
     frame.value?.scrollTo({ left: x - view.value.width / 2, top: y - view.value.height / 2 })
   }
 
-  watch([() => shown().join(' '), isOn], go, { immediate: true, flush: 'post' })
+  watch([() => shown().join(' '), isOn, drawn], go, { immediate: true, flush: 'post' })
   watch(zoom, () => void nextTick(survey))
   useResizeObserver(frame, go)
   useEventListener(frame, 'scroll', look, { passive: true })

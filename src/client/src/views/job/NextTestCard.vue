@@ -232,6 +232,9 @@ const otherwise = computed(() => {
         :to="{ path: `/circuits/${job.circuitId}`, query: { tab: 'bench', job: job.id } }"
         >Test a device by itself</router-link
       >
+      <router-link v-if="job.mayTouch" class="by-itself" :to="{ path: '/set-up/terminals', query: { job: job.id } }"
+        >A device without marks</router-link
+      >
     </div>
     <ThreeAtOnce :visible="isThree" :circuit-id="job.circuitId" :send="send" @close="isThree = false" />
     <WithoutList />

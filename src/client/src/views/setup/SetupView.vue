@@ -194,6 +194,7 @@ onKeyStroke('z', (event) => {
                 <Button label="Begin again" text size="small" @click="again" />
               </p>
               <PanelCount v-else v-model:found="counted" />
+              <RouterLink to="/set-up/terminals">A device without marks: find its terminals</RouterLink>
             </TabPanel>
             <TabPanel v-if="!id" value="family">
               <p v-if="isEdited" class="faint">
