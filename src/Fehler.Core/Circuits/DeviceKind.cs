@@ -92,6 +92,15 @@ public abstract class DeviceKind
     /// <summary>What its nameplate says, of a motor; null for everything else.</summary>
     public virtual MotorPlate? PlateOf(Device device) => null;
 
+    /// <summary>The current that its poles are rated for; null for what has none in the motor circuit.</summary>
+    public virtual PoleRating? RatingOf(Device device) => null;
+
+    /// <summary>The voltage between phases that it is set to watch; null for what watches none.</summary>
+    public virtual Volts? SetPointOf(Device device) => null;
+
+    /// <summary>Rated power of a control transformer, VA; null for everything else.</summary>
+    public virtual double? TransformerVaOf(Device device) => null;
+
     /// <summary>The current on its dial, of what protects a motor by one; null for everything else.</summary>
     public virtual Dial? DialOf(Device device) => null;
 

@@ -5,4 +5,6 @@ namespace Fehler.Core.Circuits;
 /// <param name="Volts">Voltage printed on it.</param>
 /// <param name="IsDirect">For direct current.</param>
 /// <param name="VoltsParameter">Name of the parameter that holds the voltage.</param>
-public sealed record RatedCoil(Element Element, Volts Volts, bool IsDirect, string VoltsParameter);
+/// <param name="PullInVa">Burden with the armature open, VA; of direct current, W.</param>
+/// <param name="SealedVa">Burden with the armature closed, VA; of direct current, W.</param>
+public sealed record RatedCoil(Element Element, Volts Volts, bool IsDirect, string VoltsParameter, double PullInVa, double SealedVa);

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Net.Mime;
 using System.Text;
 using Fehler.Core.Circuits;
+using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
@@ -81,6 +82,21 @@ internal static class CircuitEndpoints
             .Accepts<object>("application/json", "text/csv")
             .ProducesProblem(409)
             .ProducesProblem(422);
+        circuits
+            .MapGet(
+                "{id:guid}/plate-check",
+                async Task<Results<Ok<ImmutableArray<PlateRow>>, ProblemHttpResult>> (
+                    Guid id,
+                    CircuitStore store,
+                    CancellationToken cancellation
+                ) =>
+                    await store.FindAsync(id, cancellation) is { } found
+                        ? TypedResults.Ok(await Task.Run(() => PlateCheck.Of(found.Compiled), cancellation))
+                        : NotHere.Circuit()
+            )
+            .WithName("getPlateCheck")
+            .WithSummary("Plates and settings against motor and supply: what fits, what does not, and why")
+            .ProducesProblem(404);
         circuits.MapRegisterList();
         circuits.MapInQuestion();
         circuits

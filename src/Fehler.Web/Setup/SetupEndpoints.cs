@@ -119,7 +119,7 @@ internal static class SetupEndpoints
         var compiled = circuit.Compile();
         CircuitAcceptance.Try(compiled);
         using var file = JsonDocument.Parse(CircuitFile.Write(circuit));
-        return new SetupView(file.RootElement.Clone(), compiled.ToView(Guid.Empty, 0), Proposals.Of(compiled));
+        return new SetupView(file.RootElement.Clone(), compiled.ToView(Guid.Empty, 0), PlateCheck.Proposals(compiled));
     }
 
     private static IEnumerable<KindView> Kinds() =>

@@ -222,8 +222,8 @@ public class ProtectionCurveTests
         // Whatever stands on the dial now, too low or far too high.
         foreach (var dial in new[] { 0.3 * amps, 2.5 * amps })
         {
-            var proposed = Proposals
-                .Of(
+            var proposed = PlateCheck
+                .Proposals(
                     CircuitEditor
                         .Apply(circuit, new SetParameter("F2", "settingAmps", dial.ToString(CultureInfo.InvariantCulture)))
                         .Compile()
@@ -248,7 +248,7 @@ public class ProtectionCurveTests
             Frequency = 60,
             Control = ControlSupply.Transformer,
         }.Build();
-        var proposals = Proposals.Of(circuit.Compile());
+        var proposals = PlateCheck.Proposals(circuit.Compile());
         proposals.ShouldContain(p =>
             p.Edit == new SetParameter("M1", "rpm", "1728") && p.Text.Contains("frequency", StringComparison.Ordinal)
         );

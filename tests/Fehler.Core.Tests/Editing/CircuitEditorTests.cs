@@ -149,7 +149,7 @@ public class CircuitEditorTests
     {
         var circuit = Edited(new SetParameter("M1", "kilowatts", "7.5"), new SetParameter("M1", "amps", "15.2"));
         circuit.Device("M1").Given("statorOhms").Number!.Value.ShouldNotBe(Before.Device("M1").Given("statorOhms").Number!.Value);
-        var proposal = Proposals.Of(circuit.Compiled()).First(p => p.Edit is SetParameter { Tag: "F2", Name: "settingAmps" });
+        var proposal = PlateCheck.Proposals(circuit.Compiled()).First(p => p.Edit is SetParameter { Tag: "F2", Name: "settingAmps" });
         double.Parse(((SetParameter)proposal.Edit).Value, System.Globalization.CultureInfo.InvariantCulture).ShouldBe(15.2, 1.2);
     }
 
@@ -158,7 +158,7 @@ public class CircuitEditorTests
     public void The_setting_proposed_in_the_phase_leads_is_0577_of_the_nameplate()
     {
         var circuit = CircuitEditor.Apply(FamilySamples.Of("star-delta"), new SetParameter("F2", "settingAmps", "29"));
-        var proposal = Proposals.Of(circuit.Compiled()).Select(p => p.Edit).OfType<SetParameter>().First(e => e.Tag == "F2");
+        var proposal = PlateCheck.Proposals(circuit.Compiled()).Select(p => p.Edit).OfType<SetParameter>().First(e => e.Tag == "F2");
         double.Parse(proposal.Value, System.Globalization.CultureInfo.InvariantCulture).ShouldBe(29 * 0.577, 1);
     }
 
@@ -166,7 +166,7 @@ public class CircuitEditorTests
     public void A_wrong_coil_is_proposed_to_be_one_for_the_voltage_it_sees()
     {
         var circuit = Edited(new SetParameter("KM1", "coilVolts", "400"));
-        Proposals.Of(circuit.Compiled()).Select(p => p.Edit).ShouldContain(new SetParameter("KM1", "coilVolts", "230"));
+        PlateCheck.Proposals(circuit.Compiled()).Select(p => p.Edit).ShouldContain(new SetParameter("KM1", "coilVolts", "230"));
     }
 
     [Theory]

@@ -44,6 +44,8 @@ internal sealed partial class CircuitBreaker : SwitchingDevice
     public override LadderShape LadderShapeOf(Element? element) =>
         element?.Role == ElementRole.Pole ? LadderShape.Breaker : base.LadderShapeOf(element);
 
+    private protected override Duty Duty => Duty.Fuses;
+
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "tripped"];
 
     public override (string Off, string On, int Rank)? IsolatingPositions => ("off", "on", 1);

@@ -189,7 +189,14 @@ internal abstract partial class CoilOperated : CompleteKind
     }
 
     public override RatedCoil? CoilOf(Device device) =>
-        new(Elements(device)[CoilElement], new Volts(device[CoilPlate.Volts]), IsDirect(device), CoilPlate.Volts.Name);
+        new(
+            Elements(device)[CoilElement],
+            new Volts(device[CoilPlate.Volts]),
+            IsDirect(device),
+            CoilPlate.Volts.Name,
+            device[CoilPlate.PullInVa],
+            IsDirect(device) ? device[CoilPlate.PullInVa] : device[CoilPlate.SealedVa]
+        );
 
     public override string? RatedVoltsParameter => CoilPlate.Volts.Name;
 

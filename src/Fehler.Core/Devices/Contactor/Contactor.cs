@@ -38,6 +38,11 @@ internal sealed partial class Contactor : CoilOperated
             .. device[Plate.Contacts].Select(Element.FromContact),
         ];
 
+    public override PoleRating? RatingOf(Device device) =>
+        Elements(device).FirstOrDefault(e => e.Role == ElementRole.Pole) is { } first
+            ? new(new Amps(device[Plate.RatedAmps]), first, Duty.SwitchesMotor)
+            : null;
+
     public override IEnumerable<string> CoupledTo(Device device) => device[Plate.InterlockedWith] is { Length: > 0 } other ? [other] : [];
 
     public override IEnumerable<Wording> Cautions(Device device) =>

@@ -73,6 +73,8 @@ internal sealed partial class ControlTransformer : CompleteKind
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
     [Plate.PrimaryVolts, Plate.SecondaryVolts, Plate.Va, Plate.Tap, Plate.PrimaryOhms, Plate.SecondaryOhms, Plate.OhmsFactor, Copper.Known];
 
+    public override double? TransformerVaOf(Device device) => device[Plate.Va];
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
     private protected override ImmutableArray<Element> OwnElements(Device device) =>

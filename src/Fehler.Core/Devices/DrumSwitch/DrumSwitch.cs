@@ -33,6 +33,11 @@ internal sealed partial class DrumSwitch : CompleteKind
             new("3", "2", ElementRole.Pole),
         ];
 
+    public override PoleRating? RatingOf(Device device) =>
+        Elements(device).FirstOrDefault(e => e.Role == ElementRole.Pole) is { } first
+            ? new(new Amps(device[Plate.RatedAmps]), first, Duty.SwitchesMotor)
+            : null;
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) =>
         [.. Elements(device).Take(3).Select(e => (e.A, e.B))];
 

@@ -24,6 +24,11 @@ internal sealed partial class Fuse : CompleteKind
     private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [.. Enumerable.Range(0, (int)device[Plate.Poles]).Select(k => new Element($"{2 * k + 1}", $"{2 * k + 2}", ElementRole.Link))];
 
+    public override PoleRating? RatingOf(Device device) =>
+        Elements(device).FirstOrDefault(e => e.Role == ElementRole.Link) is { } first
+            ? new(new Amps(device[Plate.RatedAmps]), first, Duty.Fuses)
+            : null;
+
     public override ImmutableArray<string> Positions(Device device) => ["sound"];
 
     public override ImmutableArray<Look> Looks(Device device) =>

@@ -16,6 +16,14 @@ internal abstract partial class SwitchingDevice : CompleteKind
 
     public override ImmutableArray<ParameterSpec> Parameters => [SwitchPlate.Poles, SwitchPlate.RatedAmps];
 
+    /// <summary>What its poles are for: an isolator carries, a breaker lets the start pass as well.</summary>
+    private protected virtual Duty Duty => Duty.Carries;
+
+    public override PoleRating? RatingOf(Device device) =>
+        Elements(device).FirstOrDefault(e => e.Role == ElementRole.Pole) is { } first
+            ? new(new Amps(device[SwitchPlate.RatedAmps]), first, Duty)
+            : null;
+
     public override double MadeOhms(Device device, Element element) =>
         element.Role == ElementRole.Pole ? IElectrical.PoleOhms(device[SwitchPlate.RatedAmps]) : base.MadeOhms(device, element);
 

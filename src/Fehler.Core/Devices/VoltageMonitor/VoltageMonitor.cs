@@ -119,6 +119,8 @@ internal sealed partial class VoltageMonitor : CompleteKind
             .. device[Plate.Contacts].Select(Element.FromContact),
         ];
 
+    public override Volts? SetPointOf(Device device) => new Volts(device[Plate.LineVolts]);
+
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 
     public override ImmutableArray<string> Positions(Device device) => ["fault", "good"];

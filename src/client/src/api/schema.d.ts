@@ -301,6 +301,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/circuits/{id}/plate-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Plates and settings against motor and supply: what fits, what does not, and why */
+        get: operations["getPlateCheck"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/circuits/register-list": {
         parameters: {
             query?: never;
@@ -1456,6 +1473,8 @@ export interface components {
         };
         /** @enum {unknown} */
         FindingKind: "cannotWork" | "caution" | "note";
+        /** @enum {unknown} */
+        Fit: "fits" | "mind" | "doesNotFit";
         FollowUpDone: {
             who: null | string;
         };
@@ -2287,6 +2306,12 @@ export interface components {
         };
         /** @enum {unknown} */
         PlateGroup: "rating" | "coil" | "contacts" | "setting" | "expert";
+        PlateRow: {
+            device: string;
+            fit: components["schemas"]["Fit"];
+            says: string;
+            edit?: null | components["schemas"]["CircuitEdit"];
+        };
         PointView: {
             /** Format: double */
             x: number;
@@ -3348,6 +3373,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getPlateCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

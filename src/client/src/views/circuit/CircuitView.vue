@@ -19,6 +19,7 @@ import OperatePanel from '@/drawing/OperatePanel.vue'
 import BenchCheck from './BenchCheck.vue'
 import TwinDialog from './TwinDialog.vue'
 import CallDialog from './CallDialog.vue'
+import PlateCheck from './PlateCheck.vue'
 import ReadingSheet from './ReadingSheet.vue'
 import TerminalPlan from './TerminalPlan.vue'
 import WireRoute from './WireRoute.vue'
@@ -184,6 +185,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           <TabPanel value="bench"><BenchCheck :id="id" :open-job="openJob()?.id" /></TabPanel>
           <TabPanel value="sheet"><ReadingSheet :id="id" :circuit="circuit" /></TabPanel>
           <TabPanel value="parts">
+            <PlateCheck :circuit="circuit" />
             <div class="parts">
               <section v-for="device in circuit.devices" :key="device.tag" class="sheet part">
                 <h2>
