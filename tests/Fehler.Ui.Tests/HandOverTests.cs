@@ -154,6 +154,22 @@ public sealed class HandOverTests : IDisposable
         );
     }
 
+    /// <summary>A cover that is off stands on the card until it is undone, and the job is not closed with it.</summary>
+    [Fact]
+    public void What_is_done_for_the_time_being_stands_there_until_it_is_undone()
+    {
+        _screen.OpenTheOpenJob();
+        _screen.ClickText("Cover off, bridge, tape");
+        _screen.Type("#makeshift", "door of the panel");
+        _screen.ClickText("Bridge is in");
+        _screen.See("isolate and prove dead first");
+        _screen.Type("#makeshift", "door of the panel");
+        _screen.ClickText("Cover is off");
+        _screen.See("Cover off: door of the panel");
+        _screen.ClickText("Undone");
+        _screen.See("Cover back on: door of the panel");
+    }
+
     public void Dispose()
     {
         _screen.Dispose();

@@ -269,6 +269,39 @@ public sealed class ViewsTests : IDisposable
         _screen.See("Nothing is left to do");
     }
 
+    /// <summary>A plant's list: what can be used stands in the register, what cannot is said with its line.</summary>
+    [Fact]
+    public void A_register_list_is_taken_in_row_by_row()
+    {
+        var list = Path.Combine(Path.GetTempPath(), $"list-{Guid.NewGuid():N}.csv");
+        File.WriteAllText(list, "tag;title;family\nUX-1;Sump pump;\nUX-2;Mill;wind-mill\n");
+        try
+        {
+            _screen.Open("/");
+            _screen.See("IN-101");
+            _screen.Driver.FindElement(By.CssSelector("input[type=file]")).SendKeys(list);
+            _screen.See("1 of 2 starters");
+            _screen.See("Line 3 UX-2: 'wind-mill' is no family");
+            _screen.Type(".search", "UX-1");
+            _screen.See("Sump pump");
+        }
+        finally
+        {
+            File.Delete(list);
+        }
+    }
+
+    [Fact]
+    public void Plates_are_held_against_motor_and_supply_on_the_page_of_a_circuit()
+    {
+        _screen.OpenCircuit("IN-101");
+        _screen.ClickText("Parts and settings");
+        _screen.See("Everything that can be compared fits");
+        _screen.ClickText("What fits");
+        _screen.See("the nameplate current of M1 in its place");
+        _screen.See("Rated coil voltage");
+    }
+
     /// <summary>A sum is worked out as one types, its formula with the numbers in it; nonsense is refused beside it.</summary>
     [Fact]
     public void A_sum_shows_its_formula_and_refuses_nonsense()
