@@ -128,7 +128,7 @@ public sealed class RepairTests : IDisposable
         _screen.See("Journal (7)");
         _screen.Until(() => Suspects() == before, "the suspects as before");
         _screen.ClickText("Journal (7)");
-        _screen.See("(meter was wrong)");
+        _screen.See("(the meter was found wrong)");
         _screen.See("found wrong");
     }
 

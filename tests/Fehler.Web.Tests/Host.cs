@@ -1,5 +1,6 @@
 using System.Net.Http.Json;
 using System.Text.Json;
+using Fehler.Data;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 
@@ -60,6 +61,19 @@ public class Host : WebApplicationFactory<Program>
         await base.DisposeAsync();
         _keepsFile = false;
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        // Its entry point lets go of the file a moment after the host has gone; a second service is refused until then.
+        for (var tries = 0; ; tries++)
+        {
+            try
+            {
+                DatabaseFile.Hold(Database).Dispose();
+                return;
+            }
+            catch (DatabaseException) when (tries < 200)
+            {
+                await Task.Delay(50, Cancellation);
+            }
+        }
     }
 
     protected override void Dispose(bool disposing)
