@@ -138,8 +138,9 @@ export function useJob(id: string) {
   watch(outbox.mine, (now, before) => {
     const gone = before.filter((b) => !now.some((n) => n.entry.id === b.entry.id))
     const isHere = (w: Waiting) => job.value?.entries.some((e) => e.entry.id === w.entry.id)
-    // What this screen recorded comes with its own answer, which stands a moment later; only what got through otherwise is fetched.
-    if (gone.length) setTimeout(() => gone.every(isHere) || void load().catch(() => undefined))
+    // What this screen recorded comes with its own answer, which stands a moment later; only what got through otherwise is fetched. A
+    // refused one is being followed by a fetch already: a second would wipe the reason from its field.
+    if (gone.length) setTimeout(() => gone.every(isHere) || asking.value > 0 || void load().catch(() => undefined))
   })
   onMounted(() => {
     told(load())
