@@ -61,6 +61,8 @@ public sealed class ThumbAndKeysTests : IDisposable
         _screen.Driver.ExecuteScript(
             "document.querySelector(\"[data-terminal='S1:21']\").dispatchEvent(new MouseEvent('click', {bubbles: true})); document.activeElement.blur()"
         );
+        // Keys belong to a dialog until it has gone.
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog]")).Count == 0, "the dialog to go");
         _screen.Until(() => Lead() == "S1:21", "the lead at S1:21");
         var start = Lead();
         _screen.Keys(Keys.ArrowDown);
