@@ -62,7 +62,7 @@ public class ArchitectureTests
     private static readonly Dictionary<string, string> Beside = new()
     {
         ["Drawing"] = "Circuits",
-        ["Families"] = "Options",
+        ["Families"] = "Trade",
         ["Editing"] = "Operation",
         ["Bench"] = "Procedures",
         ["Devices"] = "Procedures",

@@ -3,6 +3,7 @@ using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
+using Fehler.Core.Trade;
 
 namespace Fehler.Core.Editing;
 
@@ -76,10 +77,6 @@ public static class PlateCheck
     public static ImmutableArray<ProposedEdit> Proposals(CompiledCircuit compiled) =>
         [.. Of(compiled).Where(r => r.Edit is not null).Select(r => new ProposedEdit(r.Says, r.Edit!))];
 
-    /// <summary>Full-load current from power, voltage, efficiency and power factor: I = P / (sqrt 3 U eta cos phi).</summary>
-    public static Amps FullLoadAmps(double kilowatts, Volts volts, double cosPhi) =>
-        new(kilowatts * 1000 / (Math.Sqrt(3) * volts.Value * Efficiency(kilowatts) * cosPhi));
-
     private static IEnumerable<PlateRow> Nameplates(Circuit circuit)
     {
         foreach (var (motor, plate) in circuit.Devices.Select(d => (d, d.Kind.PlateOf(d))).Where(x => x.Item2 is not null))
@@ -99,7 +96,7 @@ public static class PlateCheck
                 continue;
             }
 
-            var expected = FullLoadAmps(plate!.Kilowatts, plate.Volts, plate.CosPhi);
+            var expected = FullLoadCurrent.ThreePhase(plate!.Kilowatts * 1000, plate.Volts, Efficiency(plate.Kilowatts), plate.CosPhi);
             if (Math.Abs(plate.Amps / expected - 1) > 0.3)
             {
                 yield return Number(
@@ -257,7 +254,7 @@ public static class PlateCheck
             {
                 var share = volts / coil.Volts.Value;
                 var says = FormattableString.Invariant($"The coil sees {volts:0} V and is rated {coil.Volts.Value:0} V ({share:P0}).");
-                yield return share is >= LeastCoil and <= MostCoil
+                yield return share is >= CoilPullIn.Guaranteed and <= MostCoil
                     ? Fits(device, says)
                     : new PlateRow(device.Tag, Fit.Mind, says + " It is sure to pull in from 85 to 110 %.");
             }
@@ -338,7 +335,8 @@ public static class PlateCheck
                 continue;
             }
 
-            var burden = coils.Sum(c => c!.SealedVa) - coils.Max(c => c!.SealedVa) + coils.Max(c => c!.PullInVa);
+            var largest = coils.MaxBy(c => c!.PullInVa)!;
+            var burden = coils.Sum(c => c!.SealedVa) - largest.SealedVa + largest.PullInVa;
             var says = FormattableString.Invariant($"It gives {va:0} VA; all coils held and the largest pulling in take {burden:0} VA.");
             yield return va >= burden
                 ? Fits(device, says)
@@ -350,7 +348,7 @@ public static class PlateCheck
         }
     }
 
-    /// <summary>Motor cables by what their section carries: IEC 60364-5-52, method B2, three loaded conductors, 30 °C (from memory).</summary>
+    /// <summary>Motor cables by what their section carries.</summary>
     private static IEnumerable<PlateRow> Cables(Circuit circuit)
     {
         foreach (var (motor, plate) in circuit.Devices.Select(d => (d, d.Kind.PlateOf(d))).Where(x => x.Item2 is not null))
@@ -366,7 +364,7 @@ public static class PlateCheck
                 continue;
             }
 
-            var carries = Carrying.Where(c => c.Section <= thinnest).Select(c => c.Amps).DefaultIfEmpty(Carrying[0].Amps).Max();
+            var carries = MotorCable.Carries(thinnest);
             var says = FormattableString.Invariant(
                 $"Its cable of {thinnest:0.##} mm² carries about {carries:0} A; a lead takes {lead:0.0} A."
             );
@@ -376,32 +374,14 @@ public static class PlateCheck
         }
     }
 
-    /// <summary>Coils are sure between these shares of their volts (IEC 60947-4-1, from memory).</summary>
-    private const double LeastCoil = 0.85,
-        MostCoil = 1.1;
+    /// <summary>The highest share of its volts that a coil is made for (IEC 60947-4-1, from memory).</summary>
+    private const double MostCoil = 1.1;
 
     /// <summary>A fuse over the motor's current: less blows at starts, more protects little (common practice).</summary>
     private const double LeastFuse = 1.4,
         MostFuse = 4;
 
     private const double MonitorShare = 0.05;
-
-    private static readonly (double Section, double Amps)[] Carrying =
-    [
-        (0.75, 8),
-        (1, 11),
-        (1.5, 15),
-        (2.5, 20),
-        (4, 27),
-        (6, 34),
-        (10, 46),
-        (16, 62),
-        (25, 80),
-        (35, 99),
-        (50, 118),
-        (70, 149),
-        (95, 179),
-    ];
 
     private static PlateRow Fits(Device device, string says) => new(device.Tag, Fit.Fits, says);
 

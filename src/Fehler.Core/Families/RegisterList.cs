@@ -36,6 +36,8 @@ public sealed record RegisterList(ImmutableArray<RegisterLine> Lines, ImmutableA
         ("drawing", ["drawing", "drawing number"]),
     ];
 
+    private static readonly string[] FamilyHeadings = ["family", "starter"];
+
     /// <summary>Whether a text is such a list: its first line names a tag and a title or a family.</summary>
     public static bool IsOne(string text)
     {
@@ -55,8 +57,17 @@ public sealed record RegisterList(ImmutableArray<RegisterLine> Lines, ImmutableA
         CircuitException.Require(rows.Count > 0 && IsOne(text), "list", "has no line of headings with tag, title and family.");
         CircuitException.Require(rows.Count <= MostLines + 1, "list", $"has more than {MostLines} lines; split it.");
         var headings = rows[0].Fields.Select(h => h.Trim()).ToArray();
-        var used = new HashSet<int>();
-        var lines = rows.Skip(1).Select(r => Of(r.Line, r.Fields, headings, used)).ToImmutableArray();
+        var lines = rows.Skip(1).Select(r => Of(r.Line, r.Fields, headings)).ToImmutableArray();
+        var families = lines.Select(l => l.Family).ToHashSet();
+        var known = Head.SelectMany(h => h.Headings)
+            .Concat(FamilyHeadings)
+            .Concat(
+                FamilyCatalogue
+                    .All.Where(f => families.Contains(f.Id))
+                    .SelectMany(f => f.Options)
+                    .SelectMany(o => new[] { o.Name, o.Label })
+            )
+            .ToArray();
         var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         return new RegisterList(
             [
@@ -64,21 +75,20 @@ public sealed record RegisterList(ImmutableArray<RegisterLine> Lines, ImmutableA
                     l.Circuit is null || taken.Add(l.Tag) ? l : l with { Circuit = null, Problem = $"{l.Tag} stands in the list twice." }
                 ),
             ],
-            [.. headings.Where((h, i) => h.Length > 0 && !used.Contains(i)).Distinct()]
+            [.. headings.Where(h => h.Length > 0 && !Is(h, known)).Distinct()]
         );
     }
 
-    private static RegisterLine Of(long line, string[] fields, string[] headings, HashSet<int> used)
+    private static RegisterLine Of(long line, string[] fields, string[] headings)
     {
         string Field(params string[] names)
         {
             var i = Array.FindIndex(headings, h => Is(h, names));
-            used.Add(i);
             return i >= 0 && i < fields.Length ? fields[i].Trim() : "";
         }
 
         var tag = Field(Head[0].Headings);
-        var named = Field("family", "starter");
+        var named = Field(FamilyHeadings);
         var family =
             named.Length == 0 ? FamilyCatalogue.All[0] : FamilyCatalogue.All.FirstOrDefault(f => Is(f.Id, named) || Is(f.Name, named));
         try

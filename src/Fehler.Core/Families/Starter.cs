@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Devices;
+using Fehler.Core.Trade;
 using static Fehler.Core.Families.Wiring;
 
 namespace Fehler.Core.Families;
@@ -22,7 +23,7 @@ public abstract partial record Starter : StarterOptions
             Area = Area,
             Enclosure = Enclosure,
             Drawing = Drawing,
-            PowerSquareMillimetres = Ratings.Cable(FeedAmps),
+            PowerSquareMillimetres = MotorCable.SectionFor(FeedAmps),
             Locations = [.. Locations()],
             Devices =
             [
@@ -80,7 +81,12 @@ public abstract partial record Starter : StarterOptions
     // What follows from the options.
 
     private protected double FullLoadAmps =>
-        MotorAmps > 0 ? MotorAmps : Math.Round(MotorKilowatts * 1000 / (Math.Sqrt(3) * LineVolts * 0.85 * MotorCosPhi), 2);
+        MotorAmps > 0
+            ? MotorAmps
+            : Math.Round(FullLoadCurrent.ThreePhase(MotorKilowatts * 1000, new Volts(LineVolts), UsualEfficiency, MotorCosPhi).Value, 2);
+
+    /// <summary>Of a cage motor whose plate says nothing of it (common practice).</summary>
+    private const double UsualEfficiency = 0.85;
 
     private protected bool IsDirect => Control is ControlSupply.DcSupply or ControlSupply.TransformerAndDcSupply;
 

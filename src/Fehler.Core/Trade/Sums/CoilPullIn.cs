@@ -26,7 +26,7 @@ public sealed record CoilPullIn : Sum
     [Option("Supply", "Volts where the cable begins; 0: as rated", Unit = "V", Maximum = 690)]
     public double SupplyVolts { get; init; }
 
-    private const double Guaranteed = 0.85;
+    public const double Guaranteed = 0.85;
 
     public override SumResult Work()
     {

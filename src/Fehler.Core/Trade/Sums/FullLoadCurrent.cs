@@ -1,3 +1,4 @@
+using Fehler.Core.Circuits;
 using Fehler.Core.Options;
 
 namespace Fehler.Core.Trade;
@@ -24,12 +25,16 @@ public sealed record FullLoadCurrent : Sum
     [Option("Plate", "Single-phase")]
     public bool IsSinglePhase { get; init; }
 
+    /// <summary>Full-load current of a three-phase motor.</summary>
+    public static Amps ThreePhase(double watts, Volts volts, double efficiency, double cosPhi) =>
+        new(watts / (Root3 * volts.Value * efficiency * cosPhi));
+
     public override SumResult Work()
     {
         const double wattsPerHorsepower = 746;
         var watts = Horsepower > 0 ? Horsepower * wattsPerHorsepower : Kilowatts * 1000;
         Positive(("Rated power", watts), ("Voltage", Volts), ("Efficiency", Efficiency), ("Power factor", CosPhi));
-        var amps = watts / ((IsSinglePhase ? 1 : Root3) * Volts * Efficiency * CosPhi);
+        var amps = IsSinglePhase ? watts / (Volts * Efficiency * CosPhi) : ThreePhase(watts, new Volts(Volts), Efficiency, CosPhi).Value;
         return Result(
             [
                 Line(

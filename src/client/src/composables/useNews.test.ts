@@ -1,20 +1,6 @@
-import { createRenderer } from 'vue'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { createApp } from '@/testing/pageless'
 import { useNews } from './useNews'
-
-/** A view without a page to stand on: what is composed in it lives as in the browser. */
-const { createApp } = createRenderer<object, object>({
-  insert: () => undefined,
-  remove: () => undefined,
-  createElement: () => ({}),
-  createText: () => ({}),
-  createComment: () => ({}),
-  setText: () => undefined,
-  setElementText: () => undefined,
-  parentNode: () => null,
-  nextSibling: () => null,
-  patchProp: () => undefined,
-})
 
 class Connection {
   static all: Connection[] = []

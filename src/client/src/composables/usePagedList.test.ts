@@ -1,20 +1,7 @@
-import { createRenderer, nextTick } from 'vue'
+import { nextTick } from 'vue'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { createApp } from '@/testing/pageless'
 import { usePagedList, type ListPage, type ListQuery } from './usePagedList'
-
-/** A view without a page to stand on: what is composed in it lives as in the browser. */
-const { createApp } = createRenderer<object, object>({
-  insert: () => undefined,
-  remove: () => undefined,
-  createElement: () => ({}),
-  createText: () => ({}),
-  createComment: () => ({}),
-  setText: () => undefined,
-  setElementText: () => undefined,
-  parentNode: () => null,
-  nextSibling: () => null,
-  patchProp: () => undefined,
-})
 
 type Answer = { data?: ListPage<string>; error?: unknown; response: Response }
 let asked: { query: ListQuery; answer: (a: Answer) => void }[]

@@ -12,11 +12,10 @@ import { api, type Entry, type Schemas } from '@/api/client'
 import FollowUps from '@/components/FollowUps.vue'
 import PageProblem from '@/components/PageProblem.vue'
 import RepairGuide from '@/components/RepairGuide.vue'
-import { amps, percent } from '@/components/format'
+import { percent } from '@/components/format'
 import { useJob } from '@/composables/useJob'
 import StateBand from '@/views/job/StateBand.vue'
-import ThreeAtOnce from '@/views/job/ThreeAtOnce.vue'
-import FailedStep from './FailedStep.vue'
+import FunctionTestList from './FunctionTestList.vue'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
@@ -61,15 +60,6 @@ const units = computed(() => [
 const rows = computed(() => job.value?.entries.filter((e) => !e.struck) ?? [])
 const finding = computed(() => rows.value.filter((e) => e.entry.type === 'finding').at(-1))
 const repairs = computed(() => rows.value.filter((e) => e.entry.type === 'repair'))
-const nextStep = computed(() => job.value?.functionTest.find((s) => s.passed !== true))
-const allPassed = computed(() => job.value?.functionTest.every((s) => s.passed === true) ?? false)
-const expected = (step: Schemas['FunctionTestStep']) =>
-  Object.entries(step.expected)
-    .map(([tag, what]) => `${tag} ${what}`)
-    .join(', ')
-const doing = (steps: Schemas['Step'][]) =>
-  steps.map((s) => (s.device ? `${s.device} ${s.position}` : `wait ${s.seconds} s`)).join(', then ')
-
 /** Suspects that are worth a touch, the likeliest first. */
 const suspects = computed(() =>
   (diagnosis.value?.units ?? [])
@@ -129,17 +119,6 @@ async function recordRepair() {
     cause: cause.value,
   } as Entry)
 }
-
-const passed = (step: string) => record({ type: 'functionTested', step, passed: true, seen: {} } as Entry)
-const failing = ref<Schemas['FunctionTestStep']>()
-/** The last step passed left it running so: now its currents can be taken. */
-const runsNow = computed(() => {
-  const steps = job.value?.functionTest ?? []
-  const last = steps[(nextStep.value ? steps.indexOf(nextStep.value) : steps.length) - 1]
-  return last?.passed && last.step.currents?.length ? last : undefined
-})
-const isThree = ref(false)
-const failed = computed(() => job.value?.functionTest.find((s) => s.passed === false))
 
 async function close() {
   if (
@@ -273,53 +252,7 @@ async function close() {
         </section>
         <section class="sheet block">
           <h2>4 Function test</h2>
-          <p class="faint">
-            Control first with the motor isolated where that can be done, then the motor. Stand clear; agree with the
-            operator.
-          </p>
-          <div v-if="job.isIsolated" class="row">
-            <span>The circuit is isolated.</span>
-            <Button label="Switch on…" @click="band?.ask('switchOn')" />
-          </div>
-          <ol v-else>
-            <li v-for="s in job.functionTest" :key="s.step.id" :class="{ current: s === nextStep }">
-              <div>
-                <strong>{{ s.step.title }}</strong>
-                <div class="faint">
-                  <template v-if="s.step.before.length">First {{ doing(s.step.before) }}. </template>Do:
-                  {{ doing(s.step.steps) }}. Expect: {{ expected(s.step)
-                  }}<template v-if="s.step.currents?.length">; {{ amps(s.step.currents) }} at its usual load</template>
-                </div>
-                <div v-if="s.step.caution" class="caution">
-                  <i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ s.step.caution }}
-                </div>
-              </div>
-              <div class="row verdict">
-                <span v-if="s.passed === true" class="done"
-                  ><i class="pi pi-check" aria-hidden="true" /> as expected</span
-                >
-                <span v-if="s.passed === false" class="failed"
-                  ><i class="pi pi-times" aria-hidden="true" /> not as expected</span
-                >
-                <Button
-                  v-if="s === runsNow"
-                  label="Currents of the three lines…"
-                  severity="secondary"
-                  variant="outlined"
-                  @click="isThree = true"
-                />
-                <template v-if="s === nextStep">
-                  <Button label="As expected" @click="passed(s.step.id)" />
-                  <Button label="Not" severity="secondary" variant="outlined" @click="failing = s.step" />
-                </template>
-              </div>
-            </li>
-          </ol>
-          <p v-if="failed" class="left" role="status">
-            It does not work yet: what was seen counts as evidence, with everything known so far.
-            <RouterLink :to="`/jobs/${id}`">Go on searching</RouterLink>
-          </p>
-          <p v-if="allPassed" class="done"><i class="pi pi-check" aria-hidden="true" /> Function test complete.</p>
+          <FunctionTestList :job="job" :circuit="circuit" :send="send" @entry="record" @state="band?.ask($event)" />
         </section>
         <section class="sheet block">
           <h2>5 Still to do on {{ circuit.tag }}</h2>
@@ -359,14 +292,6 @@ async function close() {
           <p class="faint">“Found nothing” is not “repaired”: intermittent faults come back.</p>
         </section>
       </template>
-      <ThreeAtOnce
-        :visible="isThree"
-        :circuit-id="job.circuitId"
-        :expected="runsNow?.step.currents"
-        :send="send"
-        @close="isThree = false"
-      />
-      <FailedStep :step="failing" :circuit="circuit" @entry="record" @close="failing = undefined" />
     </main>
   </div>
   <main v-else class="page">
@@ -405,29 +330,11 @@ async function close() {
 .done {
   color: var(--petrol);
 }
-.failed {
-  color: var(--live);
-  font-weight: 600;
-}
 .item {
   justify-content: space-between;
   border-top: 1px solid var(--line);
   padding: 0.25rem 0;
   flex-wrap: nowrap;
-}
-ol {
-  padding-left: 1.6rem;
-  margin: 0;
-}
-li {
-  border-top: 1px solid var(--line);
-  padding: 0.4rem 0;
-}
-li.current {
-  background: color-mix(in srgb, var(--petrol) 9%, transparent);
-}
-.verdict {
-  margin-top: 0.3rem;
 }
 .suspects {
   margin-bottom: 0.5rem;
@@ -440,9 +347,6 @@ li.current {
 .left ul {
   margin: 0.2rem 0;
   padding-left: 1.2rem;
-}
-.caution {
-  color: var(--doubt);
 }
 @media (max-width: 600px) {
   .page {
