@@ -56,6 +56,7 @@ public class ArchitectureTests
         "Jobs",
         "Diagnosis",
         "Procedures",
+        "Upkeep",
     ];
 
     /// <summary>What stands beside the layers, with the highest layer that it may use.</summary>
@@ -65,7 +66,7 @@ public class ArchitectureTests
         ["Families"] = "Trade",
         ["Editing"] = "Operation",
         ["Bench"] = "Procedures",
-        ["Devices"] = "Procedures",
+        ["Devices"] = "Upkeep",
         ["Acceptance"] = "Procedures",
     };
 

@@ -5,15 +5,16 @@ using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
+using Fehler.Core.Upkeep;
 
 namespace Fehler.Core.Devices;
 
 /// <summary>
-/// A kind with all its sides: what it is, how it conducts, what it does, how it fails and how it is repaired, each with what most devices
+/// A kind with all its sides: what it is, how it conducts, what it does, how it fails, how it is repaired and what it needs from time to time, each with what most devices
 /// do.
 /// A kind is one folder; its sides are one file each.
 /// </summary>
-internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFailing, IRepaired
+internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFailing, IRepaired, IMaintained
 {
     public virtual Complex Admittance(Device device, Element element, DeviceState state, Domain domain) => 1 / IElectrical.ContactOhms;
 
@@ -44,6 +45,8 @@ internal abstract class CompleteKind : DeviceKind, IElectrical, IOperated, IFail
     public virtual IEnumerable<FaultMode> FaultModes(Device device) => [];
 
     public virtual RepairNotes Repair(Device device, FaultMode fault) => RepairNotes.Of(device, fault);
+
+    public virtual IEnumerable<UpkeepRule> Upkeep(Device device) => [];
 
     private protected static double Magnitude(Complex phasor) => phasor.Magnitude;
 }

@@ -2,26 +2,13 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
+using Fehler.Core.Trade;
 
 namespace Fehler.Core.Devices;
 
 /// <summary>A bimetal trip, as overload relays and motor breakers have it: when it trips, how its dial looks, what follows a trip.</summary>
 internal static class ThermalTrip
 {
-    /// <summary>
-    /// Current it carries for ever, as a multiple of the setting: between 1.05 (no trip) and 1.2 (trip), IEC 60947-4-1, from memory.
-    /// </summary>
-    private const double Ultimate = 1.12;
-
-    /// <summary>
-    /// With one phase lost a sensitive relay trips at 1.15 times, an insensitive one at 1.32 times (IEC 60947-4-1, from memory).
-    /// </summary>
-    private const double UltimatePhaseLossSensitive = 1.08,
-        UltimateTwoPoles = 1.25;
-
-    /// <summary>Time from cold at 7.2 times the setting over the class.</summary>
-    private const double ColdShare = 0.65;
-
     /// <summary>
     /// What is left of its heat when it can be reset by hand, and when it resets by itself, over the heat at its setting: one to some
     /// minutes after a trip (common practice).
@@ -30,31 +17,13 @@ internal static class ThermalTrip
         ResetsByItselfBelow = 0.64;
 
     /// <summary>Time left until it trips; never below the ultimate current.</summary>
-    /// <remarks>
-    /// One thermal time constant: t = tau ln((m² - h) / (m² - u²)), calibrated at 7.2 times the setting, cold, so that it lies within the band
-    /// of each class there (10: 4 to 10 s, 20: 6 to 20 s, 30: 9 to 30 s; IEC 60947-4-1, from memory) and within the class's own number of
-    /// seconds at 6 times (NEMA ICS 2, from memory).
-    /// </remarks>
     /// <param name="highest">Highest pole current over the setting.</param>
     /// <param name="lowest">Lowest pole current over the setting.</param>
     /// <param name="tripClass">Trip class.</param>
     /// <param name="phaseLossSensitive">Whether a lost phase makes it trip earlier.</param>
     /// <param name="heat">What earlier starts and running have left in it, see <see cref="DeviceState.Heat"/>.</param>
-    public static Seconds TimeToTrip(double highest, double lowest, double tripClass, bool phaseLossSensitive, double heat = 0)
-    {
-        var phaseLost = lowest < 0.3 * highest;
-        var ultimate =
-            !phaseLost ? Ultimate
-            : phaseLossSensitive ? UltimatePhaseLossSensitive
-            : UltimateTwoPoles;
-        if (highest <= ultimate)
-        {
-            return Seconds.Never;
-        }
-
-        var (square, trips) = (highest * highest, ultimate * ultimate);
-        return new(heat >= trips ? 0 : TimeConstant(tripClass) * Math.Log((square - heat) / (square - trips)));
-    }
+    public static Seconds TimeToTrip(double highest, double lowest, double tripClass, bool phaseLossSensitive, double heat = 0) =>
+        TripCurve.Time(highest, tripClass, lowest < 0.3 * highest, phaseLossSensitive, heat);
 
     /// <summary>How warm it is after a time at one current.</summary>
     /// <param name="heat">How warm it was.</param>
@@ -62,7 +31,7 @@ internal static class ThermalTrip
     /// <param name="tripClass">Trip class.</param>
     /// <param name="time">How long.</param>
     public static double Heated(double heat, double highest, double tripClass, Seconds time) =>
-        Math.Round(highest * highest + (heat - highest * highest) * Math.Exp(-time.Value / TimeConstant(tripClass)), 8);
+        Math.Round(highest * highest + (heat - highest * highest) * Math.Exp(-time.Value / TripCurve.TimeConstant(tripClass)), 8);
 
     /// <summary>Time without current until it resets by itself.</summary>
     public static Seconds TimeToResetByItself(double heat, double tripClass) => TimeToCool(heat, ResetsByItselfBelow, tripClass);
@@ -80,9 +49,7 @@ internal static class ThermalTrip
     }
 
     private static Seconds TimeToCool(double heat, double to, double tripClass) =>
-        new(heat <= to ? 0 : TimeConstant(tripClass) * Math.Log(heat / to));
-
-    private static double TimeConstant(double tripClass) => ColdShare * tripClass / Math.Log(7.2 * 7.2 / (7.2 * 7.2 - Ultimate * Ultimate));
+        new(heat <= to ? 0 : TripCurve.TimeConstant(tripClass) * Math.Log(heat / to));
 
     /// <summary>How a dial looks beside what is drawn.</summary>
     /// <param name="share">Setting over the one that is drawn.</param>

@@ -52,6 +52,11 @@ public static class EntryRules
             Tightened tightened when IsNowhere(tightened.Terminal) => "Say which terminal was tried.",
             ConductorsCounted counted when IsNowhere(counted.Terminal) => "Say at which terminal they were counted.",
             ConductorsCounted { Found: < 0 or > Conductors } => $"Under one screw there are 0 to {Conductors} conductors.",
+            TripTimed { Device: null } or CounterRead { Device: null } => "Say of which device.",
+            Reading { Celsius: < -40 or > 200 } or ReadingAsTyped { Celsius: < -40 or > 200 } => "A winding has -40 to 200 °C.",
+            Reading { Celsius: not null, Quantity: not Quantity.Insulation }
+            or ReadingAsTyped { Celsius: not null, Quantity: not Quantity.Insulation } =>
+                "A temperature goes with an insulation reading only.",
             Makeshift { Where: null } or MakeshiftUndone { Where: null } => "Say where.",
             CarriedIn => "That an entry was carried in is for the program to say.",
             CircuitCorrected { What: null } => "Say how the panel differs.",

@@ -48,6 +48,10 @@ public static class EntryWords
             Finding finding => $"Found: {(finding.Text.Length > 0 ? finding.Text : finding.Unit)}",
             Repair repair => $"Repaired {repair.Unit}: {repair.Action}{(repair.Cause.Length > 0 ? $" (cause: {repair.Cause})" : "")}",
             FunctionTested test => $"Function test {test.Step}: {(test.Passed ? "passed" : "FAILED")}",
+            TripTimed trip => FormattableString.Invariant($"{trip.Device} tripped after {trip.Seconds:0.#} s at {trip.Amps:0.##} A"),
+            CounterRead counter => FormattableString.Invariant(
+                $"{counter.Device}: {counter.Value:0} {(counter.Counter == Counter.Hours ? "hours run" : "starts")} on the counter"
+            ),
             Restored restored => $"Confirmed: {restored.Item}",
             Note note => $"Note: {note.Text}",
             Photo photo => photo.Caption.Length > 0 ? $"Photo: {photo.Caption}" : "Photo",
@@ -69,7 +73,8 @@ public static class EntryWords
         {
             Quantity.Amps => $"clamp at {reading.From}",
             Quantity.StartingAmps => $"clamp at {reading.From}, starting",
-            Quantity.Insulation => $"{reading.From} – {reading.To} insulation",
+            Quantity.Insulation =>
+                $"{reading.From} – {reading.To} insulation{(reading.Celsius is { } warm ? FormattableString.Invariant($" at {warm:0} °C") : "")}",
             _ =>
                 $"{(reading.FreeEnd.Length > 0 ? $"free end of {reading.FreeEnd}" : reading.From)} – {reading.To}{(reading.LowImpedance ? " (low impedance)" : "")}{(reading.Alone ? " (by itself)" : "")}",
         };

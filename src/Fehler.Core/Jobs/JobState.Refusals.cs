@@ -84,6 +84,8 @@ public sealed partial class JobState
             : Compiled.FunctionTest.Find(test.Step) is null ? $"The function test has no step '{test.Step}'."
             : null,
             Closed closed => RefuseClose(closed, isCarried),
+            TripTimed trip => trip.Refusal(_circuit),
+            CounterRead counter => counter.Refusal(_circuit),
             Makeshift made => RefuseMakeshift(made),
             MakeshiftUndone undone => Makeshifts.Any(m => m.IsUndoneBy(undone)) ? null : $"Nothing of that kind stands at {undone.Where}.",
             Complaint complaint => complaint.Text.Trim().Length == 0 ? "Say what is wrong in a few words." : null,

@@ -38,7 +38,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
             Complaint or Told => "Reported",
             Finding => "Found",
             Repair => "Repaired",
-            FunctionTested or Restored => Proved,
+            FunctionTested or TripTimed or Restored => Proved,
             Note or Photo => "Notes",
             Closed => "Closed",
             _ => Searched,
@@ -121,6 +121,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
         entry is FunctionTested test && job.Compiled.FunctionTest.Find(test.Step) is { } step
             ? $"{step.Title}: {(test.Passed ? "passed" : "FAILED")}"
                 + $"{(test.Passed || test.Seen.IsEmpty ? "" : $", seen: {string.Join(", ", test.Seen.Select(s => $"{s.Key} {s.Value}"))}")}"
+        : entry is TripTimed trip ? $"{EntryWords.Of(trip)} ({TripTimed.Verdict(job.Circuit, trip.Device, trip.Amps, trip.Seconds)})"
         : entry is Restored restored && RestoreList.Of(job).FirstOrDefault(i => i.Id == restored.Item) is { } item ? item.Text
         : entry switch
         {

@@ -35,6 +35,8 @@ namespace Fehler.Core.Jobs;
 [JsonDerivedType(typeof(Finding), "finding")]
 [JsonDerivedType(typeof(Repair), "repair")]
 [JsonDerivedType(typeof(FunctionTested), "functionTested")]
+[JsonDerivedType(typeof(TripTimed), "tripTimed")]
+[JsonDerivedType(typeof(CounterRead), "counterRead")]
 [JsonDerivedType(typeof(Restored), "restored")]
 [JsonDerivedType(typeof(Note), "note")]
 [JsonDerivedType(typeof(Photo), "photo")]
@@ -197,6 +199,9 @@ public sealed record Reading(
     /// terminal.
     /// </summary>
     public string FreeEnd { get; init; } = "";
+
+    /// <summary>Of insulation: how warm the winding was, °C; null where nobody measured it.</summary>
+    public double? Celsius { get; init; }
 }
 
 /// <summary>A reading on its way in, its value as it was typed: it becomes a <see cref="Reading"/> and is never kept as this.</summary>
@@ -218,6 +223,9 @@ public sealed record ReadingAsTyped(
     /// <summary>See <see cref="Reading.FreeEnd"/>.</summary>
     public string FreeEnd { get; init; } = "";
 
+    /// <summary>See <see cref="Reading.Celsius"/>.</summary>
+    public double? Celsius { get; init; }
+
     /// <summary>The reading that is meant.</summary>
     /// <exception cref="RefusedException">The text is not a reading of this quantity.</exception>
     public Reading Understood() =>
@@ -230,6 +238,7 @@ public sealed record ReadingAsTyped(
             LowImpedance = LowImpedance,
             Alone = Alone,
             FreeEnd = FreeEnd,
+            Celsius = Celsius,
         };
 }
 

@@ -58,6 +58,8 @@ public class JournalJsonTests
                 "reading",
                 new Reading(Quantity.Ohms, TerminalId.Parse("F1:1"), TerminalId.Parse("F1:2"), [], ReadingValue.Of(0.1)) { Alone = true }
             },
+            { "tripTimed", new TripTimed("F2", 16, 190) },
+            { "counterRead", new CounterRead("M1", Counter.Hours, 12500) },
             { "makeshift", new Makeshift(MakeshiftKind.Bridge, "KM1 13-14") },
             { "makeshiftUndone", new MakeshiftUndone(MakeshiftKind.Bridge, "KM1 13-14") },
             { "meterChecked", new MeterChecked(false, "clamp") },

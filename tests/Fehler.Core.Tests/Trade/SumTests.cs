@@ -34,6 +34,14 @@ public class SumTests
     [InlineData("run-capacitor", """{"amps":4.5,"volts":230,"hertz":50}""", 62, 0.5)]
     [InlineData("unbalance", """{"first":460,"second":467,"third":450}""", 1.96, 0.005)]
     [InlineData("unbalance", """{"first":243,"second":234,"third":236}""", 2.24, 0.005)]
+    [InlineData("trip-time", """{"dialAmps":10,"amps":16,"tripClass":10}""", 210, 35)]
+    [InlineData(
+        "whose-unbalance",
+        """{"first":10,"second":11.5,"third":10,"rolledFirst":10,"rolledSecond":11.5,"rolledThird":10}""",
+        9.5,
+        0.1
+    )]
+    [InlineData("whose-unbalance", "{}", 0, 0.001)]
     [InlineData("station-cores", """{"stations":9}""", 3, 0)]
     public void Each_sum_comes_to_its_worked_example(string sum, string given, double expected, double within) =>
         Work(sum, given).Value.ShouldBe(expected, within);
@@ -42,6 +50,45 @@ public class SumTests
     [Fact]
     public void Horsepower_comes_near_the_North_American_table() =>
         Work("full-load-current", """{"horsepower":10,"volts":460,"efficiency":0.85,"cosPhi":0.79}""").Value.ShouldBe(14, 0.3);
+
+    /// <summary>IEC 60947-4-1, from memory: at 7.2 times its setting class 10 trips in 4 to 10 s from cold, class 20 in 6 to 20 s.</summary>
+    [Theory]
+    [InlineData(10, 4, 10)]
+    [InlineData(20, 6, 20)]
+    [InlineData(30, 9, 30)]
+    public void A_trip_lies_within_the_gates_of_its_class(int tripClass, double soonest, double latest)
+    {
+        var result = Work("trip-time", $$"""{"dialAmps":10,"amps":72,"tripClass":{{tripClass}}}""");
+        Of(result, "From cold").ShouldBeInRange(soonest, latest);
+        Of(result, "Warm from hours at its dial").ShouldBeLessThan(Of(result, "From cold"));
+    }
+
+    [Fact]
+    public void Below_what_it_carries_for_ever_it_does_not_trip() =>
+        Work("trip-time", """{"dialAmps":10,"amps":10.5}""").Says.ShouldContain(s => s.Contains("does not trip"));
+
+    [Fact]
+    public void Unlikeness_that_moves_with_the_leads_is_the_motors_and_what_stays_the_supplys()
+    {
+        Work("whose-unbalance").Says.ShouldContain(s => s.Contains("moves with the leads"));
+        Work("whose-unbalance", """{"first":10,"second":11.5,"third":10,"rolledFirst":10,"rolledSecond":11.5,"rolledThird":10}""")
+            .Says.ShouldContain(s => s.Contains("stays with the lines"));
+    }
+
+    /// <summary>The point that was worked out lies on the first curve.</summary>
+    [Theory]
+    [InlineData("trip-time")]
+    [InlineData("motor-load")]
+    [InlineData("insulation")]
+    public void The_mark_lies_on_the_curve(string sum)
+    {
+        var plot = Work(sum).Plot!;
+        var mark = plot.Mark!;
+        var (before, after) = plot.Curves[0]
+            .Points.Zip(plot.Curves[0].Points.Skip(1))
+            .First(p => p.First.Across <= mark.Across && p.Second.Across >= mark.Across);
+        mark.Up.ShouldBeInRange(Math.Min(before.Up, after.Up) - 1e-6, Math.Max(before.Up, after.Up) + 1e-6);
+    }
 
     [Fact]
     public void Fault_current_is_held_against_what_each_curve_needs()

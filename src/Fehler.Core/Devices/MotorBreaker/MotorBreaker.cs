@@ -68,7 +68,8 @@ internal sealed partial class MotorBreaker : CompleteKind
             _ => element.Role == ElementRole.NormallyClosed ? state.Position != On : state.Position == On,
         };
 
-    public override Dial? DialOf(Device device) => new(new Amps(device[Plate.SettingAmps]), Elements(device)[0], Plate.SettingAmps.Name);
+    public override Dial? DialOf(Device device) =>
+        new(new Amps(device[Plate.SettingAmps]), Elements(device)[0], Plate.SettingAmps.Name) { TripClass = device[Plate.TripClass] };
 
     public override ImmutableArray<string> Positions(Device device) => ["off", "on", "tripped"];
 

@@ -64,7 +64,8 @@ internal sealed partial class OverloadRelay : CompleteKind
 
     public override bool ResetsByItself(Device device) => device[Plate.Reset] == "automatic";
 
-    public override Dial? DialOf(Device device) => new(new Amps(device[Plate.SettingAmps]), Elements(device)[0], Plate.SettingAmps.Name);
+    public override Dial? DialOf(Device device) =>
+        new(new Amps(device[Plate.SettingAmps]), Elements(device)[0], Plate.SettingAmps.Name) { TripClass = device[Plate.TripClass] };
 
     public override ImmutableArray<string> Positions(Device device) => ["reset", "tripped"];
 

@@ -16,14 +16,15 @@ public sealed record InsulationAtForty : Sum
     public double TenMinutes { get; init; }
 
     /// <summary>Least for low-voltage machines, and the least index, which says nothing once there are gigohms (IEEE 43, from memory).</summary>
-    private const double Least = 5,
-        LeastIndex = 2,
+    public const double Least = 5;
+
+    private const double LeastIndex = 2,
         IndexIsIdleAbove = 5000;
 
     public override SumResult Work()
     {
         Positive(("Insulation", Megohms));
-        var forty = Megohms * Math.Pow(0.5, (40 - Celsius) / 10);
+        var forty = AtForty(Megohms, Celsius);
         var line = Line("At 40 °C", $"{N(Megohms)} MΩ · 0.5^((40 − {N(Celsius)}) / 10)", forty, "MΩ");
         var says =
             forty < Least
@@ -31,7 +32,7 @@ public sealed record InsulationAtForty : Sum
                 : $"Above the {N(Least)} MΩ that low-voltage machines need.";
         if (TenMinutes <= 0)
         {
-            return Result([line], says);
+            return Result([line], says) with { Plot = Plot(forty) };
         }
 
         var index = TenMinutes / Megohms;
@@ -41,6 +42,20 @@ public sealed record InsulationAtForty : Sum
             forty > IndexIsIdleAbove ? "Above 5 GΩ the index says nothing."
                 : index < LeastIndex ? "Index below 2: damp or dirty."
                 : "Index 2 or more: dry and clean."
-        );
+        ) with
+        {
+            Plot = Plot(forty),
+        };
+    }
+
+    /// <summary>A winding's insulation at 40 °C from what it measured at another temperature, both in the same unit.</summary>
+    public static double AtForty(double measured, double celsius) => measured * Math.Pow(0.5, (40 - celsius) / 10);
+
+    /// <summary>What this winding and the least good one would measure, cold to warm.</summary>
+    private SumPlot Plot(double forty)
+    {
+        SumCurve Curve(string name, double atForty) =>
+            new(name, [.. Enumerable.Range(0, 21).Select(i => 4.0 * i).Select(t => new SumPoint(t, atForty / AtForty(1, t)))]);
+        return new SumPlot("winding at °C", "MΩ", false, [Curve("this one", forty), Curve("least", Least)], new SumPoint(Celsius, Megohms));
     }
 }

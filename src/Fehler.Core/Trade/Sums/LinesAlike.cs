@@ -46,8 +46,7 @@ public sealed record LinesAlike : Sum
 
         return Result(
             [.. lines],
-            AreAmps
-                    ? "Roll all three leads one place, rotation kept: unlikeness that stays with the line is the supply's, that moves with the winding is the motor's."
+            AreAmps ? "Roll all three leads one place, rotation kept, and work out “Whose unbalance is it”."
                 : unbalance.Derating is null ? "Above 5 %: do not run a motor on it."
                 : "",
             AreAmps ? "" : "Amps of a motor are six to ten times as unlike as its volts."

@@ -53,6 +53,15 @@ public sealed record MotorLoad : Sum
             ],
             load > 1.05 ? "It is loaded beyond its plate: look at the machine before the motor." : "",
             "A plate rounds its speed: between 25 and 100 % this is good to some ten percent."
-        );
+        ) with
+        {
+            Plot = new SumPlot(
+                "volts over the plate's, %",
+                "torque left, %",
+                false,
+                [new SumCurve("torque", [.. Enumerable.Range(0, 25).Select(i => 2.0 * i + 60).Select(p => new SumPoint(p, p * p / 100))])],
+                new SumPoint(100 * volts, 100 * volts * volts)
+            ),
+        };
     }
 }

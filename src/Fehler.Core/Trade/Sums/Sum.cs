@@ -37,7 +37,24 @@ public sealed record SumResult(ImmutableArray<SumLine> Lines, ImmutableArray<str
 {
     /// <summary>The first result, which the sum is made for.</summary>
     public double Value => Lines[0].Value;
+
+    /// <summary>The rule as a curve with what was given on it; null where nobody would draw one.</summary>
+    public SumPlot? Plot { get; init; }
 }
+
+/// <summary>Curves of a sum, with the point that was worked out.</summary>
+/// <param name="Across">What is laid off across, with its unit.</param>
+/// <param name="Up">What is laid off upwards, with its unit.</param>
+/// <param name="IsLogarithmic">Both ways by factors instead of by steps.</param>
+/// <param name="Curves">The curves, the rule itself first.</param>
+/// <param name="Mark">What was worked out; null where it is on no curve.</param>
+public sealed record SumPlot(string Across, string Up, bool IsLogarithmic, ImmutableArray<SumCurve> Curves, SumPoint? Mark);
+
+/// <summary>A curve with its name.</summary>
+public sealed record SumCurve(string Name, ImmutableArray<SumPoint> Points);
+
+/// <summary>A point of a curve.</summary>
+public sealed record SumPoint(double Across, double Up);
 
 /// <summary>One of the trade's sums: what is given as properties, what comes of it by <see cref="Work"/>.</summary>
 public abstract record Sum
