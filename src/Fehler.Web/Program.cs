@@ -3,6 +3,7 @@ using Fehler.Data;
 using Fehler.Web.BenchChecks;
 using Fehler.Web.Bundles;
 using Fehler.Web.Circuits;
+using Fehler.Web.Client;
 using Fehler.Web.Demo;
 using Fehler.Web.Diagnosis;
 using Fehler.Web.FollowUps;
@@ -31,6 +32,7 @@ builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<ProblemHandler>();
 builder.Services.AddOpenApi("v1", OpenApiShapes.Configure);
 builder.Services.AddOutputCache();
+builder.Services.AddClientFiles();
 builder.Services.AddSingleton<DiagnosisDesk>();
 builder.Services.AddScoped<DemoImport>();
 builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
@@ -42,8 +44,7 @@ if (!OpenApiShapes.IsDocumentBuild)
 var app = builder.Build();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
-app.UseDefaultFiles();
-app.UseStaticFiles();
+app.UseClientFiles();
 app.UseRouting();
 app.UseRequestRules();
 app.UseOutputCache();
@@ -66,7 +67,7 @@ app.MapLabels();
 app.MapBundles();
 app.MapBenchChecks();
 app.MapThreeLines();
-app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html");
+app.MapClient();
 
 // The build asks a running host for the OpenAPI document; it has no database.
 if (OpenApiShapes.IsDocumentBuild)
