@@ -22,5 +22,13 @@ public static class DataServices
             .AddScoped<JournalDoor>()
             .AddScoped<PhotoStore>()
             .AddScoped<FollowUpStore>()
+            .AddScoped<FollowedValues>()
+            .AddScoped<Outlines>()
+            .AddScoped<WorkStore>()
+            .AddScoped<PlanStore>()
+            .AddScoped<ShutdownStore>()
+            .AddScoped<SpareStore>()
+            .AddScoped<InsightReader>()
+            .AddScoped<JobJudge>()
             .AddScoped<Bundle>();
 }

@@ -14,6 +14,11 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
     public DbSet<JournalRow> Journal => Set<JournalRow>();
     public DbSet<PhotoRow> Photos => Set<PhotoRow>();
     public DbSet<FollowUpRow> FollowUps => Set<FollowUpRow>();
+    public DbSet<MeasuredRow> Measured => Set<MeasuredRow>();
+    public DbSet<WorkRow> Work => Set<WorkRow>();
+    public DbSet<IntervalRow> Intervals => Set<IntervalRow>();
+    public DbSet<ShutdownRow> Shutdowns => Set<ShutdownRow>();
+    public DbSet<PartRow> Parts => Set<PartRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -52,6 +57,26 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
             e.HasOne<JobRow>().WithMany().HasForeignKey(f => f.JobId);
             e.HasIndex(f => new { f.DoneAt, f.Due });
         });
+        modelBuilder.Entity<MeasuredRow>(e =>
+        {
+            e.HasOne<CircuitRow>().WithMany().HasForeignKey(m => m.CircuitId);
+            e.HasIndex(m => m.CircuitId);
+            e.HasIndex(m => m.Source);
+            e.HasIndex(m => new { m.Part, m.What });
+        });
+        modelBuilder.Entity<WorkRow>(e =>
+        {
+            e.HasOne<CircuitRow>().WithMany().HasForeignKey(w => w.CircuitId);
+            e.HasIndex(w => new
+            {
+                w.CircuitId,
+                w.Rule,
+                w.At,
+            });
+        });
+        modelBuilder.Entity<IntervalRow>().HasKey(i => new { i.Rule, i.CircuitId });
+        modelBuilder.Entity<ShutdownRow>().HasIndex(s => s.Begins);
+        modelBuilder.Entity<PartRow>().HasKey(p => p.Name);
         modelBuilder.Entity<FactRow>().HasKey(f => f.Name);
     }
 

@@ -31,13 +31,12 @@ public sealed record ListQuery(string Search = "", string Sort = "", bool Descen
     internal RefusedException UnknownSort(string known) =>
         new($"'{(Sort.Length > 40 ? Sort[..40] + "..." : Sort)}' is not a column of this list; sort by {known}.");
 
+    /// <summary>The words that all have to occur, in small letters.</summary>
+    internal string[] Words() => [.. Search.ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(MostWords)];
+
     /// <summary>Rows whose search text holds every word.</summary>
     internal IQueryable<T> Matching<T>(IQueryable<T> rows, Func<string, Expression<Func<T, bool>>> holds) =>
-        Search
-            .ToLowerInvariant()
-            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
-            .Take(MostWords)
-            .Aggregate(rows, (left, word) => left.Where(holds($"%{Escaped(word)}%")));
+        Words().Aggregate(rows, (left, word) => left.Where(holds($"%{Escaped(word)}%")));
 
     internal async Task<Page<TItem>> PageAsync<T, TItem>(
         IQueryable<T> rows,

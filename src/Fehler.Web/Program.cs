@@ -14,6 +14,7 @@ using Fehler.Web.Print;
 using Fehler.Web.Problems;
 using Fehler.Web.Setup;
 using Fehler.Web.Trade;
+using Fehler.Web.Upkeep;
 using Serilog;
 
 var builder = WebApplication.CreateBuilder(args);
@@ -39,6 +40,7 @@ builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavio
 if (!OpenApiShapes.IsDocumentBuild)
 {
     builder.Services.AddHostedService<WarmUp>();
+    builder.Services.AddHostedService<CatchUp>();
 }
 
 var app = builder.Build();
@@ -67,6 +69,11 @@ app.MapLabels();
 app.MapBundles();
 app.MapBenchChecks();
 app.MapThreeLines();
+app.MapTrends();
+app.MapUpkeep();
+app.MapPlan();
+app.MapSpares();
+app.MapInsight();
 app.MapClient();
 
 // The build asks a running host for the OpenAPI document; it has no database.
@@ -84,7 +91,9 @@ try
         await file.PrepareAsync(scope.ServiceProvider.GetRequiredService<FehlerDb>());
         if (builder.Configuration["Fehler:DemoFolder"] is { Length: > 0 } folder)
         {
-            await scope.ServiceProvider.GetRequiredService<DemoImport>().RunAsync(folder);
+            await scope
+                .ServiceProvider.GetRequiredService<DemoImport>()
+                .RunAsync(folder, builder.Configuration.GetValue("Fehler:DemoHistory", false));
         }
     }
 

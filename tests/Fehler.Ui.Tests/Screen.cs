@@ -106,7 +106,10 @@ public sealed class Screen : IDisposable
     {
         Press(() => Find(css).FindElement(By.XPath("./ancestor-or-self::*[contains(@class, 'p-select')][last()]")), css);
         Press(
-            () => Driver.FindElements(By.CssSelector("[role=option]")).First(o => o.Text.StartsWith(option, StringComparison.Ordinal)),
+            () =>
+                Driver
+                    .FindElements(By.CssSelector("[role=option]"))
+                    .FirstOrDefault(o => o.Text.StartsWith(option, StringComparison.Ordinal)),
             option
         );
     }
@@ -265,7 +268,7 @@ public sealed class Screen : IDisposable
         ).ShouldBeTrue($"a key reaches {element.TagName} “{element.Text}”");
     }
 
-    private void Press(Func<IWebElement> find, string what) =>
+    private void Press(Func<IWebElement?> find, string what) =>
         Until(
             () =>
             {

@@ -22,6 +22,7 @@ public class Host : WebApplicationFactory<Program>
     {
         builder.UseSetting("Fehler:Database", Database);
         builder.UseSetting("Fehler:DemoFolder", DemoFolder);
+        builder.UseSetting("Fehler:JudgeJobs", "false");
     }
 
     protected virtual string DemoFolder => Path.Combine(Root, "demo");

@@ -182,7 +182,7 @@ public sealed partial class Bundle
         row.Versions.Add(added);
         db.CircuitVersions.Add(added);
         (row.LatestVersionId, row.LatestNumber) = (added.Id, added.Number);
-        CircuitStore.Describe(row, circuit.Circuit);
+        CircuitStore.Describe(row, circuit);
         compiled.Keep(added.Id, circuit);
         taking.Result = taking.Result with { Versions = taking.Result.Versions + 1 };
         return added.Id;

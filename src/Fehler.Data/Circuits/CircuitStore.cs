@@ -121,10 +121,12 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
             await db.Circuits.Select(c => c.Enclosure).Distinct().OrderBy(e => e).Take(JobStore.MostChoices).ToListAsync(cancellation)
         );
 
-    /// <summary>What a circuit is found by.</summary>
-    internal static void Describe(CircuitRow row, Circuit circuit)
+    /// <summary>What a circuit is found by, and what lists over many need of it.</summary>
+    internal static void Describe(CircuitRow row, CompiledCircuit compiled)
     {
+        var circuit = compiled.Circuit;
         (row.Title, row.Area, row.Enclosure) = (circuit.Title, circuit.Area, circuit.Enclosure);
+        Outlines.Draw(row, compiled);
         row.SearchText = string.Join(' ', row.Tag, row.Title, row.Area, row.Enclosure, row.LastFound).ToLowerInvariant();
     }
 
@@ -168,7 +170,7 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
         };
         db.CircuitVersions.Add(version);
         (row.LatestVersionId, row.LatestNumber) = (version.Id, version.Number);
-        Describe(row, circuit);
+        Describe(row, taken);
         await db.SaveChangesAsync(cancellation);
         compiled.Keep(version.Id, taken);
         return new Imported(row.Id, row.Tag, version.Number, true);

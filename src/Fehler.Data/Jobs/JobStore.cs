@@ -209,7 +209,7 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
         db.Jobs.Where(j => j.ClosedAt == null).OrderByDescending(j => j.OpenedAt).Select(j => j.Id).Take(most).ToListAsync(cancellation);
 
     /// <summary>An entry that cannot be read is set aside; it never stops the rest of its job.</summary>
-    private static JournalEntry? ReadOrNull(string json)
+    internal static JournalEntry? ReadOrNull(string json)
     {
         try
         {

@@ -76,7 +76,7 @@ public sealed partial class JournalDoor
         var row = here is null ? db.Jobs.Add(record).Entity : await db.Jobs.FirstAsync(j => j.Id == record.Id, cancellation);
         db.Journal.AddRange(added.Select(e => ToRow(record.Id, e)));
         Project(row, state, state.Entries.Length);
-        await SaveAsync(row, true, cancellation);
+        await SaveAsync(row, state, true, cancellation);
         news.Tell(record.Id, row.EntryCount);
         db.ChangeTracker.Clear();
         return new CarriedJob(added.Count, setAside);

@@ -79,7 +79,7 @@ public sealed partial class JournalDoor
         var after = JobState.Of(corrected.Compiled, job.State.Entries.Append(entry));
         db.Journal.Add(ToRow(jobId, entry));
         Project(row, after, entry.Sequence);
-        await SaveAsync(row, true, cancellation);
+        await SaveAsync(row, after, true, cancellation);
         news.Tell(jobId, row.EntryCount);
         return new DoorAnswer.Recorded((await jobs.FindAsync(jobId, cancellation))!, entry.Sequence, false);
     }

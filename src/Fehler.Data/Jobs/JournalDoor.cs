@@ -38,7 +38,15 @@ public sealed record CarriedJob(int Entries, IReadOnlyList<string> SetAside);
 /// it,
 /// and brings what lists and learning need up to date in the same transaction.
 /// </summary>
-public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore circuits, Turns turns, JobNews news, TimeProvider time)
+public sealed partial class JournalDoor(
+    FehlerDb db,
+    JobStore jobs,
+    CircuitStore circuits,
+    FollowedValues followed,
+    Turns turns,
+    JobNews news,
+    TimeProvider time
+)
 {
     /// <summary>
     /// Opens a job on the newest version of a circuit with its complaint as the first entry; null when there is no such circuit.
@@ -147,7 +155,7 @@ public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore
         var after = JobState.Of(job.Compiled, job.State.Entries.Append(stamped));
         db.Journal.Add(ToRow(jobId, stamped));
         Project(row, after, stamped.Sequence);
-        await SaveAsync(row, stamped is Finding or Closed or StruckOut, cancellation);
+        await SaveAsync(row, after, stamped is Finding or Closed or StruckOut, cancellation);
         news.Tell(jobId, row.EntryCount);
         return new DoorAnswer.Recorded(job with { Row = row, State = after }, stamped.Sequence, false);
     }
@@ -228,11 +236,11 @@ public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore
         }
 
         Project(job, state, state.Entries.Length);
-        await SaveAsync(job, true, cancellation);
+        await SaveAsync(job, state, true, cancellation);
     }
 
     /// <summary>Brings what lists and learning need up to date with the journal.</summary>
-    private static void Project(JobRow row, JobState state, int entries)
+    internal static void Project(JobRow row, JobState state, int entries)
     {
         row.EntryCount = entries;
         (row.ClosedAt, row.Outcome) = (state.Closing?.At, state.Closing?.Outcome.ToString());
@@ -241,6 +249,12 @@ public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore
             state.LastFinding is { Fault.Length: > 0 } finding && state.Compiled.Faults.Find(finding.Fault) is { } mode
                 ? History.KeyOf(state.Circuit, mode)
                 : null;
+        var found = row.FoundFault is { Length: > 0 } fault ? state.Compiled.Faults.Find(fault) : null;
+        row.FoundAt = state.LastFinding?.At;
+        row.MinutesDown = state.Closing?.MinutesDown ?? 0;
+        row.ReadingCount = state.Valid.Count(e => e is Reading);
+        row.Told = string.Join(',', state.Valid.OfType<Told>().Select(t => t.What).Distinct());
+        row.Tripped = found?.AskWhy is not null;
         row.OwnOhms = state.Closing is { Outcome: CloseOutcome.RepairedAndProved }
             ? JsonSerializer.Serialize(OwnResistances.Of(state).GroupBy(o => o.Pair).ToDictionary(g => g.Key, g => g.Last().Ohms.Value))
             : null;
@@ -261,7 +275,7 @@ public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore
             .ToLowerInvariant();
     }
 
-    private async Task SaveAsync(JobRow job, bool changesCircuit, CancellationToken cancellation)
+    private async Task SaveAsync(JobRow job, JobState state, bool changesCircuit, CancellationToken cancellation)
     {
         if (!changesCircuit)
         {
@@ -283,6 +297,11 @@ public sealed partial class JournalDoor(FehlerDb db, JobStore jobs, CircuitStore
             .OrderByDescending(j => j.OpenedAt)
             .Select(j => j.FoundText)
             .FirstOrDefaultAsync(cancellation);
+        if (state.Closing is not null)
+        {
+            await followed.DrawAsync(circuit, job, state, cancellation);
+        }
+
         circuit.SearchText = string.Join(' ', circuit.Tag, circuit.Title, circuit.Area, circuit.Enclosure, circuit.LastFound)
             .ToLowerInvariant();
         await db.SaveChangesAsync(cancellation);

@@ -65,6 +65,10 @@ namespace Fehler.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Conditions")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("CreatedAt")
                         .HasColumnType("INTEGER");
 
@@ -89,6 +93,13 @@ namespace Fehler.Data.Migrations
 
                     b.Property<Guid?>("OpenJobId")
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Outline")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("OutlineVersion")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("SearchText")
                         .IsRequired()
@@ -197,6 +208,22 @@ namespace Fehler.Data.Migrations
                     b.ToTable("FollowUps");
                 });
 
+            modelBuilder.Entity("Fehler.Data.IntervalRow", b =>
+                {
+                    b.Property<string>("Rule")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("CircuitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Months")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Rule", "CircuitId");
+
+                    b.ToTable("Intervals");
+                });
+
             modelBuilder.Entity("Fehler.Data.JobRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -212,7 +239,19 @@ namespace Fehler.Data.Migrations
                     b.Property<long?>("ClosedAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("DrawnVersion")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("EntryCount")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("FirstNamed")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("FirstShare")
+                        .HasColumnType("REAL");
+
+                    b.Property<long?>("FoundAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("FoundFault")
@@ -227,6 +266,15 @@ namespace Fehler.Data.Migrations
                     b.Property<string>("FoundUnit")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("LastNamed")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("LastShare")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("MinutesDown")
+                        .HasColumnType("REAL");
+
                     b.Property<long>("OpenedAt")
                         .HasColumnType("INTEGER");
 
@@ -240,6 +288,12 @@ namespace Fehler.Data.Migrations
                     b.Property<string>("OwnOhms")
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("Par")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ReadingCount")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("SearchText")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -247,6 +301,13 @@ namespace Fehler.Data.Migrations
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Told")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Tripped")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -299,6 +360,74 @@ namespace Fehler.Data.Migrations
                     b.ToTable("Journal");
                 });
 
+            modelBuilder.Entity("Fehler.Data.MeasuredRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CircuitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Device")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Part")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Points")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("Source")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Value")
+                        .HasColumnType("REAL");
+
+                    b.Property<int>("What")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CircuitId");
+
+                    b.HasIndex("Source");
+
+                    b.HasIndex("Part", "What");
+
+                    b.ToTable("Measured");
+                });
+
+            modelBuilder.Entity("Fehler.Data.PartRow", b =>
+                {
+                    b.Property<string>("Name")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("LeadWeeks")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Stock")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Name");
+
+                    b.ToTable("Parts");
+                });
+
             modelBuilder.Entity("Fehler.Data.PhotoRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -321,6 +450,79 @@ namespace Fehler.Data.Migrations
                     b.HasIndex("JobId");
 
                     b.ToTable("Photos");
+                });
+
+            modelBuilder.Entity("Fehler.Data.ShutdownRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Begins")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("CreatedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Begins");
+
+                    b.ToTable("Shutdowns");
+                });
+
+            modelBuilder.Entity("Fehler.Data.WorkRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("CircuitId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Minutes")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("Rule")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CircuitId", "Rule", "At");
+
+                    b.ToTable("Work");
                 });
 
             modelBuilder.Entity("Fehler.Data.BenchCheckRow", b =>
@@ -390,11 +592,29 @@ namespace Fehler.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Fehler.Data.MeasuredRow", b =>
+                {
+                    b.HasOne("Fehler.Data.CircuitRow", null)
+                        .WithMany()
+                        .HasForeignKey("CircuitId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Fehler.Data.PhotoRow", b =>
                 {
                     b.HasOne("Fehler.Data.JobRow", null)
                         .WithMany()
                         .HasForeignKey("JobId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Fehler.Data.WorkRow", b =>
+                {
+                    b.HasOne("Fehler.Data.CircuitRow", null)
+                        .WithMany()
+                        .HasForeignKey("CircuitId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

@@ -21,6 +21,15 @@ public sealed class CircuitRow
     public DateTimeOffset? LastJobAt { get; set; }
     public string? LastFound { get; set; }
 
+    /// <summary>What lists over many circuits need of its newest version, as JSON, and by which version of the drawing of it; 0: not yet.</summary>
+    public string Outline { get; set; } = "";
+
+    /// <inheritdoc cref="Outline"/>
+    public int OutlineVersion { get; set; }
+
+    /// <summary>What its jobs and followed values ask for before its interval is over, as JSON.</summary>
+    public string Conditions { get; set; } = "[]";
+
     /// <summary>What it is found by, in small letters.</summary>
     public string SearchText { get; set; } = "";
 }

@@ -33,6 +33,42 @@ public sealed class JobRow
     /// <summary>What its good coils and windings measured, pair by pair as JSON; filled when it is closed as repaired and proved.</summary>
     public string? OwnOhms { get; set; }
 
+    /// <summary>When the last finding was made, minutes down by the closing entry, and readings that were taken.</summary>
+    public DateTimeOffset? FoundAt { get; set; }
+
+    /// <inheritdoc cref="FoundAt"/>
+    public double MinutesDown { get; set; }
+
+    /// <inheritdoc cref="FoundAt"/>
+    public int ReadingCount { get; set; }
+
+    /// <summary>Circumstances that were told, by name and parted by commas.</summary>
+    public string Told { get; set; } = "";
+
+    /// <summary>What was found only tripped or blew because of something else.</summary>
+    public bool Tripped { get; set; }
+
+    /// <summary>Which version of the program drew its followed values; 0: not yet.</summary>
+    public int DrawnVersion { get; set; }
+
+    /// <summary>
+    /// What the diagnosis said of it, worked out once it was closed: the unit it named first, with which probability, and which it named
+    /// last before the finding; null: not yet.
+    /// </summary>
+    public string? FirstNamed { get; set; }
+
+    /// <inheritdoc cref="FirstNamed"/>
+    public double FirstShare { get; set; }
+
+    /// <inheritdoc cref="FirstNamed"/>
+    public string? LastNamed { get; set; }
+
+    /// <inheritdoc cref="FirstNamed"/>
+    public double LastShare { get; set; }
+
+    /// <summary>Readings that following every proposal takes for this fault; null: not worked out.</summary>
+    public int? Par { get; set; }
+
     /// <summary>What it is found by, in small letters.</summary>
     public string SearchText { get; set; } = "";
     public CircuitRow? Circuit { get; set; }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Data;
@@ -13,19 +12,22 @@ namespace Fehler.Web.Jobs;
 /// <param name="Who">Somebody who made an entry.</param>
 /// <param name="From">Opened on this day or later.</param>
 /// <param name="Until">Opened on this day or earlier.</param>
+/// <param name="Found">Part of the kind of what was found, like contactor/ or welded.</param>
 internal sealed record JobFilterParameters(
     [FromQuery(Name = "show")] string? Show,
     [FromQuery(Name = "area")] string? Area,
     [FromQuery(Name = "outcome")] string? Outcome,
     [FromQuery(Name = "who")] string? Who,
     [FromQuery(Name = "from")] string? From,
-    [FromQuery(Name = "until")] string? Until
+    [FromQuery(Name = "until")] string? Until,
+    [FromQuery(Name = "found")] string? Found
 )
 {
     /// <summary>What each of them means, for the description of the interface.</summary>
     public const string Described =
         "'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who "
-        + "made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26.";
+        + "made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the "
+        + "kind of what was found, like contactor/ or welded.";
 
     /// <exception cref="RefusedException">A word or a day that is none.</exception>
     public JobFilter ToFilter() =>
@@ -35,19 +37,15 @@ internal sealed record JobFilterParameters(
             Area = Area,
             Outcome = Ended(Outcome),
             Who = Who,
-            From = Day(From),
-            Until = Day(Until),
+            From = Days.Read(From),
+            Found = Found,
+            Until = Days.Read(Until),
         };
 
     private static CloseOutcome? Ended(string? outcome) =>
         string.IsNullOrEmpty(outcome) ? null
         : Enum.TryParse<CloseOutcome>(outcome, ignoreCase: true, out var known) && Enum.IsDefined(known) ? known
         : throw new RefusedException("A job ends repairedAndProved, nothingFound or handedOver.");
-
-    private static DateOnly? Day(string? day) =>
-        string.IsNullOrEmpty(day) ? null
-        : DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var known) ? known
-        : throw new RefusedException("Write a day as 2026-11-26.");
 
     private static JobsShown Shown(string? show) =>
         show switch

@@ -11,5 +11,7 @@ internal static class NotHere
 
     public static ProblemHttpResult Photo() => TypedResults.Problem("There is no such photo.", statusCode: 404);
 
+    public static ProblemHttpResult Shutdown() => TypedResults.Problem("There is no such shutdown list.", statusCode: 404);
+
     public static ProblemHttpResult FollowUp() => TypedResults.Problem("There is no such follow-up.", statusCode: 404);
 }

@@ -557,7 +557,7 @@ export interface paths {
         };
         /**
          * The logbook, page by page
-         * @description 'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200. 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26.
+         * @description 'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200. 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the kind of what was found, like contactor/ or welded.
          */
         get: operations["listJobs"];
         put?: never;
@@ -930,7 +930,7 @@ export interface paths {
         };
         /**
          * The logbook as CSV, narrowed as the list is
-         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26.
+         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the kind of what was found, like contactor/ or welded.
          */
         get: operations["jobsCsv"];
         put?: never;
@@ -950,7 +950,7 @@ export interface paths {
         };
         /**
          * Every reading of the jobs that the filters leave, as CSV
-         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26.
+         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the kind of what was found, like contactor/ or welded.
          */
         get: operations["readingsCsv"];
         put?: never;
@@ -1105,6 +1105,276 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/circuits/{id}/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Values of a circuit over the years, each with its limit, its line and its twins */
+        get: operations["listTrends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/trends.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same values as CSV */
+        get: operations["exportTrends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/upkeep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a circuit needs done from time to time, with what to do and what to measure */
+        get: operations["listUpkeep"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Upkeep that was done on a circuit, the newest first */
+        get: operations["listWork"];
+        put?: never;
+        /** Records upkeep that was done, with what was measured */
+        post: operations["recordWork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is due on all circuits, soonest first: upkeep, follow-ups, what to watch
+         * @description 'area', 'enclosure', 'circuit', 'until' (a day), 'kind' and 'state' narrow it; 'sort' is due, circuitTag, area, title or minutes.
+         */
+        get: operations["listPlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due within a year as an iCalendar file (RFC 5545) */
+        get: operations["planCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rules of all circuits, with the plant's own intervals and times */
+        get: operations["listPlantRules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/intervals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets the time between two for the plant or one circuit; 0 months: never */
+        put: operations["setInterval"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shutdowns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Shutdown lists that were drawn up, the latest first */
+        get: operations["listShutdowns"];
+        put?: never;
+        /** Packs what is due into a window, and keeps the list */
+        post: operations["packShutdown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shutdowns/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A shutdown list with what has been done of it */
+        get: operations["getShutdown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shutdowns/{id}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A shutdown list as PDF
+         * @description 'paper' is a4 or letter.
+         */
+        get: operations["printShutdown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts that are fitted, with what to hold of each
+         * @description 'missing' lists those of which there are too few; 'sort' is short, part, installed, failures, hold or chance.
+         */
+        get: operations["listSpares"];
+        /** How long a part takes to come, and how many are on the shelf */
+        put: operations["setSpare"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/spares/spares.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The parts as CSV */
+        get: operations["exportSpares"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/insight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where the time goes, what comes back, how the diagnosis did
+         * @description 'from' and 'until' are days like 2026-11-26; 'area' narrows it.
+         */
+        get: operations["getInsight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/insight/insight.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bars as CSV */
+        get: operations["exportInsight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1127,6 +1397,11 @@ export interface components {
             who: null | string;
             /** Format: uuid */
             job: null | string;
+        };
+        AskedReadingView: {
+            quantity: components["schemas"]["Quantity"];
+            from: string;
+            to: string;
         };
         BenchCheckEntry: {
             id: string;
@@ -1182,6 +1457,18 @@ export interface components {
             /** Format: int32 */
             benchChecks: number;
             setAside: string[];
+        };
+        CalibrationBin: {
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            /** Format: int32 */
+            jobs: number;
+            /** Format: double */
+            mean: number;
+            /** Format: int32 */
+            right: number;
         };
         CallView: {
             groups: components["schemas"]["SymptomGroupView"][];
@@ -1371,6 +1658,8 @@ export interface components {
             matches: components["schemas"]["CountedMatch"][];
             tellsApart: null | components["schemas"]["PanelSort"];
         };
+        /** @enum {unknown} */
+        Counter: "hours" | "starts";
         CrossReference: {
             contact: string;
             sheet: components["schemas"]["PathType"];
@@ -1397,6 +1686,21 @@ export interface components {
             isStrip: boolean;
             rest: string;
             settings: components["schemas"]["SettingView"][];
+        };
+        DiagnosisRecord: {
+            /** Format: int32 */
+            judged: number;
+            /** Format: int32 */
+            firstRight: number;
+            /** Format: int32 */
+            lastRight: number;
+            /** Format: double */
+            readings: number;
+            /** Format: double */
+            par: null | number;
+            /** Format: double */
+            readingsOfPar: null | number;
+            calibration: components["schemas"]["CalibrationBin"][];
         };
         /** @enum {unknown} */
         DiagnosisStatus: "noEvidence" | "searching" | "almostFound" | "found" | "contradiction" | "repaired";
@@ -1475,6 +1779,12 @@ export interface components {
         FindingKind: "cannotWork" | "caution" | "note";
         /** @enum {unknown} */
         Fit: "fits" | "mind" | "doesNotFit";
+        FittedAt: {
+            /** Format: uuid */
+            circuit: string;
+            tag: string;
+            device: string;
+        };
         FollowUpDone: {
             who: null | string;
         };
@@ -1496,6 +1806,8 @@ export interface components {
             doneAt: null | string;
             doneBy: string;
         };
+        /** @enum {unknown} */
+        Followed: "coilOhms" | "windingOhms" | "insulation" | "runningAmps" | "startingAmps" | "ampsUnbalance" | "lineVolts" | "voltsUnbalance" | "tripTime" | "hours" | "starts";
         FunctionTestStep: {
             id: string;
             title: string;
@@ -1525,6 +1837,40 @@ export interface components {
             /** Format: int32 */
             version: number;
             isNew: boolean;
+        };
+        Insight: {
+            /** Format: int32 */
+            jobs: number;
+            /** Format: int32 */
+            repaired: number;
+            /** Format: int32 */
+            nothingFound: number;
+            /** Format: double */
+            minutesDown: number;
+            /** Format: double */
+            minutesToFind: null | number;
+            /** Format: int32 */
+            heldRepairs: number;
+            /** Format: int32 */
+            cameBack: number;
+            circuits: components["schemas"]["InsightBar"][];
+            devices: components["schemas"]["InsightBar"][];
+            causes: components["schemas"]["InsightBar"][];
+            areas: components["schemas"]["InsightBar"][];
+            months: components["schemas"]["InsightBar"][];
+            repeats: components["schemas"]["RepeatFault"][];
+            diagnosis: components["schemas"]["DiagnosisRecord"];
+        };
+        InsightBar: {
+            name: string;
+            /** Format: int32 */
+            jobs: number;
+            /** Format: double */
+            minutesDown: number;
+            search: string;
+            found: string;
+            /** Format: uuid */
+            circuit: null | string;
         };
         JobChoices: {
             areas: string[];
@@ -1614,7 +1960,7 @@ export interface components {
             makeshifts: components["schemas"]["MakeshiftView"][];
             setAside: number[];
         };
-        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryCircuitCorrected"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryMakeshift"] | components["schemas"]["JournalEntryMakeshiftUndone"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryConductorsCounted"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryPhoto"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
+        JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryCircuitCorrected"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryMakeshift"] | components["schemas"]["JournalEntryMakeshiftUndone"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryConductorsCounted"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryTripTimed"] | components["schemas"]["JournalEntryCounterRead"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryPhoto"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryCarriedIn: {
             /** @enum {string} */
             type?: "carriedIn";
@@ -1692,6 +2038,24 @@ export interface components {
             terminal: components["schemas"]["TerminalId"];
             /** Format: int32 */
             found: number;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
+        JournalEntryCounterRead: {
+            /** @enum {string} */
+            type?: "counterRead";
+            device: string;
+            counter: components["schemas"]["Counter"];
+            /** Format: double */
+            value: number;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1961,6 +2325,8 @@ export interface components {
             lowImpedance?: boolean;
             alone?: boolean;
             freeEnd?: string;
+            /** Format: double */
+            celsius?: null | number;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -1985,6 +2351,8 @@ export interface components {
             lowImpedance?: boolean;
             alone?: boolean;
             freeEnd?: string;
+            /** Format: double */
+            celsius?: null | number;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -2091,6 +2459,25 @@ export interface components {
             origin?: string;
             who?: string;
         };
+        JournalEntryTripTimed: {
+            /** @enum {string} */
+            type?: "tripTimed";
+            device: string;
+            /** Format: double */
+            amps: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: uuid */
+            id?: string;
+            /** Format: int32 */
+            sequence?: number;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            received?: string;
+            origin?: string;
+            who?: string;
+        };
         JournalEntryWireLanded: {
             /** @enum {string} */
             type?: "wireLanded";
@@ -2137,6 +2524,10 @@ export interface components {
         };
         LeftBehind: {
             handedOver: null | components["schemas"]["HandedOver"];
+        };
+        LeftOut: {
+            piece: components["schemas"]["ShutdownPiece"];
+            why: string;
         };
         LeftView: {
             unit: string;
@@ -2249,6 +2640,22 @@ export interface components {
             probability: number;
             leaves: components["schemas"]["LeftView"][];
         };
+        PackShutdown: {
+            wish: null | components["schemas"]["ShutdownWish"];
+            who: null | string;
+        };
+        PackedShutdown: {
+            /** Format: uuid */
+            id: string;
+            who: string;
+            /** Format: date-time */
+            createdAt: string;
+            wish: components["schemas"]["ShutdownWish"];
+            list: components["schemas"]["ShutdownList"];
+            items: components["schemas"]["PlanItem"][];
+            done: string[];
+            parts: components["schemas"]["PartCount"][];
+        };
         PageOfCircuitListItem: {
             /** Format: int32 */
             total: number;
@@ -2264,6 +2671,26 @@ export interface components {
             total: number;
             items: components["schemas"]["JobListItem"][];
         };
+        PageOfPlanItem: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["PlanItem"][];
+        };
+        PageOfShutdownListItem: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["ShutdownListItem"][];
+        };
+        PageOfSparePart: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["SparePart"][];
+        };
+        PageOfWorkItem: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["WorkItem"][];
+        };
         PanelDiffers: {
             edit: components["schemas"]["CircuitEdit"];
             who: null | string;
@@ -2274,6 +2701,11 @@ export interface components {
             name: string;
             /** Format: int32 */
             most: number;
+        };
+        PartCount: {
+            part: string;
+            /** Format: int32 */
+            count: number;
         };
         PartView: {
             device: string;
@@ -2303,6 +2735,47 @@ export interface components {
         PhotoKept: {
             /** Format: int32 */
             sequence: number;
+        };
+        PlanItem: {
+            id: string;
+            kind: components["schemas"]["PlanKind"];
+            /** Format: uuid */
+            circuit: string;
+            circuitTag: string;
+            circuitTitle: string;
+            area: string;
+            enclosure: string;
+            rule: string;
+            title: string;
+            devices: string[];
+            /** Format: date */
+            due: string;
+            why: string;
+            /** Format: date-time */
+            last: null | string;
+            /** Format: int32 */
+            months: number;
+            state: null | components["schemas"]["UpkeepState"];
+            /** Format: double */
+            minutes: number;
+            source: string;
+            /** Format: uuid */
+            job: null | string;
+        };
+        /** @enum {unknown} */
+        PlanKind: "upkeep" | "followUp" | "watch";
+        PlantRule: {
+            id: string;
+            title: string;
+            /** Format: int32 */
+            usual: number;
+            /** Format: int32 */
+            plant: null | number;
+            /** Format: int32 */
+            circuits: number;
+            source: string;
+            /** Format: double */
+            minutes: null | number;
         };
         /** @enum {unknown} */
         PlateGroup: "rating" | "coil" | "contacts" | "setting" | "expert";
@@ -2384,6 +2857,8 @@ export interface components {
             lowImpedance?: boolean;
             alone?: boolean;
             freeEnd?: string;
+            /** Format: double */
+            celsius?: null | number;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */
@@ -2429,6 +2904,19 @@ export interface components {
             /** Format: uuid */
             job?: null | string;
         };
+        RecordWork: {
+            rule: null | string;
+            who: null | string;
+            text: null | string;
+            /** Format: double */
+            minutes: number;
+            readings: components["schemas"]["JournalEntry"][];
+            working: null | string;
+            /** Format: date-time */
+            at: null | string;
+            /** Format: uuid */
+            id: null | string;
+        };
         Recorded: {
             /** Format: int32 */
             sequence: number;
@@ -2462,6 +2950,17 @@ export interface components {
             causes: components["schemas"]["RootCauseView"][];
             record: string[];
         };
+        RepeatFault: {
+            /** Format: uuid */
+            circuit: string;
+            tag: string;
+            unit: string;
+            fault: string;
+            /** Format: int32 */
+            times: number;
+            /** Format: date-time */
+            last: string;
+        };
         RestoreView: {
             id: string;
             text: string;
@@ -2481,6 +2980,21 @@ export interface components {
         };
         /** @enum {unknown} */
         SafetyStep: "liveTests" | "isolate" | "proveDead" | "switchOn" | null;
+        SetInterval: {
+            rule: null | string;
+            /** Format: uuid */
+            circuit: null | string;
+            /** Format: int32 */
+            months: null | number;
+        };
+        SetPart: {
+            part: null | string;
+            /** Format: double */
+            leadWeeks: number;
+            /** Format: int32 */
+            stock: number;
+            note: null | string;
+        };
         SettingView: {
             group: components["schemas"]["PlateGroup"];
             name: string;
@@ -2524,6 +3038,95 @@ export interface components {
             couplings: components["schemas"]["DrawnCoupling"][];
             stubs: components["schemas"]["DrawnStub"][];
         };
+        ShutdownList: {
+            people: components["schemas"]["ShutdownPerson"][];
+            leftOut: components["schemas"]["LeftOut"][];
+            /** Format: double */
+            worth: number;
+            /** Format: double */
+            bound: number;
+        };
+        ShutdownListItem: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            /** Format: date-time */
+            begins: string;
+            who: string;
+        };
+        ShutdownPerson: {
+            /** Format: int32 */
+            number: number;
+            visits: components["schemas"]["ShutdownVisit"][];
+            /** Format: double */
+            minutes?: number;
+        };
+        ShutdownPiece: {
+            id: string;
+            circuit: string;
+            enclosure: string;
+            isolation: string;
+            title: string;
+            state: components["schemas"]["UpkeepState"];
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            worth: number;
+            /** Format: double */
+            testMinutes: number;
+        };
+        ShutdownVisit: {
+            circuit: string;
+            enclosure: string;
+            isolation: string;
+            dead: components["schemas"]["ShutdownPiece"][];
+            live: components["schemas"]["ShutdownPiece"][];
+            /** Format: double */
+            startMinute: number;
+            /** Format: double */
+            minutes: number;
+        };
+        ShutdownWish: {
+            title: string;
+            /** Format: date-time */
+            begins: string;
+            /** Format: double */
+            hours: number;
+            /** Format: int32 */
+            people: number;
+            area: null | string;
+            enclosures: null | unknown[];
+            /** Format: int32 */
+            daysAhead: number;
+        };
+        SpareAdvice: {
+            /** Format: double */
+            failuresAYear: number;
+            /** Format: double */
+            neededMeanwhile: number;
+            /** Format: int32 */
+            hold: number;
+            /** Format: double */
+            chanceWithout: number;
+        };
+        SparePart: {
+            part: string;
+            noun: string;
+            /** Format: int32 */
+            installed: number;
+            where: components["schemas"]["FittedAt"][];
+            /** Format: int32 */
+            failures: number;
+            advice: components["schemas"]["SpareAdvice"];
+            /** Format: double */
+            leadWeeks: number;
+            isLeadKnown: boolean;
+            /** Format: int32 */
+            stock: number;
+            /** Format: int32 */
+            short: number;
+            note: string;
+        };
         SseItemOfint: {
             /** Format: int32 */
             data?: number;
@@ -2557,6 +3160,10 @@ export interface components {
         };
         /** Format: binary */
         Stream: string;
+        SumCurve: {
+            name: string;
+            points: components["schemas"]["SumPoint"][];
+        };
         SumDescription: {
             id: string;
             group: string;
@@ -2572,11 +3179,25 @@ export interface components {
             unit: string;
             shown?: string;
         };
+        SumPlot: {
+            across: string;
+            up: string;
+            isLogarithmic: boolean;
+            curves: components["schemas"]["SumCurve"][];
+            mark: null | components["schemas"]["SumPoint"];
+        };
+        SumPoint: {
+            /** Format: double */
+            across: number;
+            /** Format: double */
+            up: number;
+        };
         SumResult: {
             lines: components["schemas"]["SumLine"][];
             says: string[];
             /** Format: double */
             value?: number;
+            plot?: null | components["schemas"]["SumPlot"];
         };
         SuspectView: {
             fault: string;
@@ -2636,6 +3257,32 @@ export interface components {
             origin?: string;
             who?: string;
         };
+        TrendPoint: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            value: number;
+        };
+        TrendView: {
+            what: components["schemas"]["Followed"];
+            name: string;
+            where: string;
+            state: string;
+            unit: string;
+            points: components["schemas"]["TrendPoint"][];
+            /** Format: date-time */
+            replaced: null | string;
+            /** Format: double */
+            least: null | number;
+            /** Format: double */
+            most: null | number;
+            limit: string;
+            line: components["schemas"]["TrendPoint"][];
+            twins: components["schemas"]["TwinView"][];
+            says: string;
+            isBeyond: boolean;
+            isHeading: boolean;
+        };
         Trial: {
             label: string;
             steps: components["schemas"]["Step"][];
@@ -2645,6 +3292,16 @@ export interface components {
             title: string;
             /** Format: double */
             probability: number;
+        };
+        TwinView: {
+            /** Format: uuid */
+            circuit: string;
+            tag: string;
+            device: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            value: number;
         };
         UnitView: {
             unit: string;
@@ -2686,10 +3343,40 @@ export interface components {
             bottom: number;
             readings: components["schemas"]["UnmarkedReading"][];
         };
+        /** @enum {unknown} */
+        UpkeepState: "dead" | "live" | null;
+        UpkeepView: {
+            id: string;
+            title: string;
+            /** Format: int32 */
+            months: number;
+            /** Format: double */
+            minutes: number;
+            state: components["schemas"]["UpkeepState"];
+            source: string;
+            devices: string[];
+            steps: string[];
+            readings: components["schemas"]["AskedReadingView"][];
+            tripsTimed: string[];
+            working: string[];
+            isInFunctionTest: boolean;
+        };
         WireView: {
             wire: string;
             points: components["schemas"]["PointView"][];
             label: null | components["schemas"]["PointView"];
+        };
+        WorkItem: {
+            /** Format: uuid */
+            id: string;
+            rule: string;
+            title: string;
+            /** Format: date-time */
+            at: string;
+            who: string;
+            text: string;
+            /** Format: double */
+            minutes: number;
         };
     };
     responses: never;
@@ -3814,6 +4501,7 @@ export interface operations {
                 who?: string;
                 from?: string;
                 until?: string;
+                found?: string;
             };
             header?: never;
             path?: never;
@@ -4492,6 +5180,7 @@ export interface operations {
                 who?: string;
                 from?: string;
                 until?: string;
+                found?: string;
             };
             header?: never;
             path?: never;
@@ -4520,6 +5209,7 @@ export interface operations {
                 who?: string;
                 from?: string;
                 until?: string;
+                found?: string;
             };
             header?: never;
             path?: never;
@@ -4880,6 +5570,584 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listTrends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrendView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportTrends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listUpkeep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpkeepView"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listWork: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfWorkItem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    recordWork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordWork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkItem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listPlan: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+                area?: string;
+                enclosure?: string;
+                circuit?: string;
+                until?: string;
+                kind?: string;
+                state?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfPlanItem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    planCalendar: {
+        parameters: {
+            query?: {
+                area?: string;
+                enclosure?: string;
+                circuit?: string;
+                until?: string;
+                kind?: string;
+                state?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listPlantRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantRule"][];
+                };
+            };
+        };
+    };
+    setInterval: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetInterval"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listShutdowns: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfShutdownListItem"];
+                };
+            };
+        };
+    };
+    packShutdown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackShutdown"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackedShutdown"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getShutdown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackedShutdown"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    printShutdown: {
+        parameters: {
+            query?: {
+                paper?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listSpares: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+                missing?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfSparePart"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setSpare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetPart"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportSpares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    getInsight: {
+        parameters: {
+            query?: {
+                from?: string;
+                until?: string;
+                area?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Insight"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportInsight: {
+        parameters: {
+            query?: {
+                from?: string;
+                until?: string;
+                area?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description Unprocessable Entity */
