@@ -30,5 +30,6 @@ public static class DataServices
             .AddScoped<SpareStore>()
             .AddScoped<InsightReader>()
             .AddScoped<JobJudge>()
+            .AddScoped<ExerciseStore>()
             .AddScoped<Bundle>();
 }

@@ -35,6 +35,8 @@ public sealed class FehlerDb(DbContextOptions<FehlerDb> options) : DbContext(opt
             e.HasOne(j => j.Circuit).WithMany().HasForeignKey(j => j.CircuitId);
             e.HasOne(j => j.CircuitVersion).WithMany().HasForeignKey(j => j.CircuitVersionId);
             e.HasMany(j => j.Journal).WithOne().HasForeignKey(r => r.JobId);
+            // What is practised is no history: whoever means an exercise asks for it.
+            e.HasQueryFilter(j => j.Exercise == null);
             e.HasIndex(j => j.OpenedAt);
             e.HasIndex(j => new { j.CircuitId, j.OpenedAt });
             e.HasIndex(j => new { j.Outcome, j.OpenedAt });

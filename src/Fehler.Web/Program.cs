@@ -10,6 +10,7 @@ using Fehler.Web.FollowUps;
 using Fehler.Web.Jobs;
 using Fehler.Web.Operation;
 using Fehler.Web.Photos;
+using Fehler.Web.Practice;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
 using Fehler.Web.Setup;
@@ -74,6 +75,7 @@ app.MapUpkeep();
 app.MapPlan();
 app.MapSpares();
 app.MapInsight();
+app.MapExercises();
 app.MapClient();
 
 // The build asks a running host for the OpenAPI document; it has no database.

@@ -95,8 +95,10 @@ internal sealed class PastJobs(IReadOnlyList<CompiledCircuit> circuits, int seed
                 Add(new Energised());
             }
 
-            Add(new Closed(CloseOutcome.NothingFound, "", Math.Round(20 + 60 * _chance.NextDouble())));
-            return Written(compiled, job, run, daysAgo);
+            // Where something was repaired on the way it is no "nothing found": such a job is left out.
+            return Add(new Closed(CloseOutcome.NothingFound, "", Math.Round(20 + 60 * _chance.NextDouble())))
+                ? Written(compiled, job, run, daysAgo)
+                : null;
         }
 
         var minutes = Math.Round(LeastRepair + (MostRepair - LeastRepair) * Math.Pow(_chance.NextDouble(), 2));
@@ -138,24 +140,11 @@ internal sealed class PastJobs(IReadOnlyList<CompiledCircuit> circuits, int seed
     private PastJob Written(CompiledCircuit compiled, JobState job, GuidedRun run, double daysAgo) =>
         new(
             compiled.Circuit.Tag,
-            Complaint(compiled, run),
+            PanelTrial.Said(compiled.Circuit, [.. run.Entries.OfType<OperationSeen>().Select(o => o.Seen)]),
             People[_chance.Next(People.Length)],
             daysAgo,
             [.. job.Entries.Select(e => e with { Id = Guid.Empty, Sequence = 0 })]
         );
-
-    /// <summary>What an operator says of what was seen.</summary>
-    private static string Complaint(CompiledCircuit compiled, GuidedRun run)
-    {
-        var seen = run.Entries.OfType<OperationSeen>().Select(o => o.Seen).ToList();
-        bool Works(ImmutableSortedDictionary<string, string> s) => s.Any(x => compiled.Circuit.Device(x.Key).Kind.IsWorking(x.Value));
-        var stalls = seen.Any(s => s.Any(x => compiled.Circuit.Device(x.Key).Kind.IsStalled(x.Value)));
-        var works = seen.Select(Works).ToList();
-        return stalls ? "Hums and does not start"
-            : !works.Contains(true) ? "Does not start"
-            : works[^1] ? "Does not stop"
-            : "Does not run as it should";
-    }
 
     private T Drawn<T>(IReadOnlyList<T> from, Func<T, double> weight)
     {

@@ -22,7 +22,7 @@ internal sealed record PastRound(
 /// Rounds of two years: each rule somewhere near its interval, with what it measures. Most values only scatter; on a few circuits something
 /// drifts, as it does in a sawmill: damp creeps into a pump, a conveyor gets heavier, a joint gets worse.
 /// </summary>
-internal sealed class PastRounds(IReadOnlyList<CompiledCircuit> circuits, int seed)
+internal sealed class PastRounds(IReadOnlyList<CompiledCircuit> circuits, IReadOnlyList<PastJob> jobs, int seed)
 {
     private const double Days = 730;
 
@@ -47,7 +47,7 @@ internal sealed class PastRounds(IReadOnlyList<CompiledCircuit> circuits, int se
     private IEnumerable<PastRound> OfCircuit(CompiledCircuit compiled)
     {
         var drift = Drifts.GetValueOrDefault(compiled.Circuit.Tag);
-        var megohms = 60 + 400 * _chance.NextDouble();
+        var megohms = 30 + 200 * _chance.NextDouble();
         foreach (var upkeep in compiled.Upkeep.All)
         {
             // What is followed closely is looked at each quarter; the rest near its interval, now and then forgotten.
@@ -55,30 +55,47 @@ internal sealed class PastRounds(IReadOnlyList<CompiledCircuit> circuits, int se
             var months = isClose ? 3 : upkeep.Rule.Months * (0.8 + 0.5 * _chance.NextDouble());
             for (var ago = Days - 30 * months * _chance.NextDouble(); ago > 5; ago -= 30.44 * months)
             {
-                if (!isClose && _chance.NextDouble() < 0.15)
+                if (!isClose && _chance.NextDouble() < 0.08)
                 {
                     continue;
                 }
 
-                var working = "";
-                var readings = new List<JournalEntry>();
-                if (!upkeep.Rule.Readings.IsEmpty)
-                {
-                    (working, readings) = Measured(compiled, upkeep.Rule, drift, (Days - ago) / 365.25, megohms);
-                }
+                yield return Round(compiled, upkeep, drift, ago, megohms);
+            }
 
-                yield return new PastRound(
-                    compiled.Circuit.Tag,
-                    upkeep.Rule.Id,
-                    People[_chance.Next(People.Length)],
-                    Math.Round(ago, 1),
-                    "",
-                    Math.Round(upkeep.Minutes * (0.8 + 0.6 * _chance.NextDouble())),
-                    working,
-                    readings
-                );
+            // What a job asked for is done some weeks after it, mostly.
+            foreach (var job in jobs.Where(j => j.Circuit == compiled.Circuit.Tag && j.DaysAgo > 30 && Asks(upkeep.Rule, j)))
+            {
+                if (_chance.NextDouble() < 0.85)
+                {
+                    yield return Round(compiled, upkeep, drift, job.DaysAgo - 5 - 20 * _chance.NextDouble(), megohms);
+                }
             }
         }
+    }
+
+    private static bool Asks(UpkeepRule rule, PastJob job) =>
+        job.Entries.OfType<Finding>().Any(f => rule.AfterFaults.Any(w => f.Fault.Contains(w, StringComparison.Ordinal)));
+
+    private PastRound Round(CompiledCircuit compiled, CircuitUpkeep upkeep, Drift? drift, double ago, double megohms)
+    {
+        var working = "";
+        var readings = new List<JournalEntry>();
+        if (!upkeep.Rule.Readings.IsEmpty)
+        {
+            (working, readings) = Measured(compiled, upkeep.Rule, drift, (Days - ago) / 365.25, megohms);
+        }
+
+        return new PastRound(
+            compiled.Circuit.Tag,
+            upkeep.Rule.Id,
+            People[_chance.Next(People.Length)],
+            Math.Round(ago, 1),
+            "",
+            Math.Round(upkeep.Minutes * (0.8 + 0.6 * _chance.NextDouble())),
+            working,
+            readings
+        );
     }
 
     private (string Working, List<JournalEntry> Readings) Measured(

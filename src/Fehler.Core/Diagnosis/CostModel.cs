@@ -16,12 +16,14 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         ClampRisk = 0.2,
         OtherMeter = 1.5,
         MoveMinutes = 2,
-        IsolateMinutes = 5,
-        EnergiseMinutes = 3,
         HoldMinutes = 0.3,
         SecondPersonMinutes = 1.5,
         OpenStationMinutes = 1,
-        AcrossMinutes = 0.15,
+        AcrossMinutes = 0.15;
+
+    /// <summary>Isolating with proving dead, switching on again, a wire off and on again.</summary>
+    public const double IsolateMinutes = 5,
+        EnergiseMinutes = 3,
         LiftMinutes = 1.5;
 
     public double OfLook(Device device, Look look, SetupChange change)

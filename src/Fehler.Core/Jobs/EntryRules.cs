@@ -29,6 +29,12 @@ public static class EntryRules
             ? "The time of the entry is not of this job; set the clock of the device."
             : Incomplete(entry) ?? TooLong(entry.Who, 60, "The name") ?? TooLong(entry);
 
+    /// <summary>
+    /// Why an entry is not even whole; what was seen may be missing, since the panel of an exercise says that. Null when it is.
+    /// </summary>
+    public static string? RefuseIncomplete(JournalEntry entry) =>
+        entry is OperationSeen { Steps.IsDefault: false } ? null : Incomplete(entry);
+
     /// <summary>What JSON may leave out of an entry although it cannot do without.</summary>
     private static string? Incomplete(JournalEntry entry) =>
         entry switch

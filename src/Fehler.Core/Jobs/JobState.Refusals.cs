@@ -98,6 +98,10 @@ public sealed partial class JobState
     public bool CanBeStruck(JournalEntry entry) =>
         Closing is null && entry is not (Complaint or StruckOut or CarriedIn or CircuitCorrected) && !Struck.Contains(entry.Id);
 
+    /// <summary>What the longest range of a meter shows, and of an insulation tester, ohm (common practice: 1 GΩ, 1 TΩ).</summary>
+    private const double MostShown = 1e9,
+        MostInsulation = 1e12;
+
     private string? RefuseReading(Reading reading)
     {
         foreach (var terminal in new[] { reading.From, reading.To })
@@ -124,7 +128,7 @@ public sealed partial class JobState
             reading.Value.Kind == ReadingKind.Number
             && (
                 !double.IsFinite(reading.Value.Number)
-                || Math.Abs(reading.Value.Number) > 1e9
+                || Math.Abs(reading.Value.Number) > (reading.Quantity == Quantity.Insulation ? MostInsulation : MostShown)
                 || (!reading.Quantity.IsVolts() && reading.Value.Number < 0)
             )
         )

@@ -6,9 +6,16 @@ namespace Fehler.Core.Upkeep;
 /// <summary>A job of the past, as far as upkeep asks.</summary>
 /// <param name="OpenedAt">When it began.</param>
 /// <param name="FoundFault">Id of the fault that was found; null for none.</param>
+/// <param name="FoundText">What was found, in words.</param>
 /// <param name="Tripped">What was found only tripped or blew because of something else, or something stood tripped.</param>
 /// <param name="Told">What was told of it.</param>
-public sealed record PastJob(DateTimeOffset OpenedAt, string? FoundFault, bool Tripped, ImmutableArray<Circumstance> Told);
+public sealed record PastJob(
+    DateTimeOffset OpenedAt,
+    string? FoundFault,
+    string? FoundText,
+    bool Tripped,
+    ImmutableArray<Circumstance> Told
+);
 
 /// <summary>Something that makes a rule due sooner than its interval.</summary>
 /// <param name="Rule">The rule.</param>
@@ -39,7 +46,7 @@ public sealed record Condition(string Rule, DateTimeOffset Since, DateOnly Due, 
                 )
             )
             {
-                found.Add(AtOnce(rule, job.OpenedAt, $"after {job.FoundFault} on {Day(job.OpenedAt):yyyy-MM-dd}"));
+                found.Add(Soon(rule, job.OpenedAt, $"“{job.FoundText ?? job.FoundFault}” on {Day(job.OpenedAt):yyyy-MM-dd}"));
             }
 
             foreach (var (job, told) in past.SelectMany(j => j.Told.Intersect(rule.AfterTold).Select(t => (j, t))))
@@ -82,6 +89,9 @@ public sealed record Condition(string Rule, DateTimeOffset Since, DateOnly Due, 
     }
 
     private static string KindOf(string fault) => fault[(fault.IndexOf('/', StringComparison.Ordinal) + 1)..];
+
+    /// <summary>What was found was put right; what is beside it is looked at within a month.</summary>
+    private static Condition Soon(UpkeepRule rule, DateTimeOffset when, string why) => new(rule.Id, when, Day(when + OneMonth), why);
 
     private static Condition AtOnce(UpkeepRule rule, DateTimeOffset when, string why) => new(rule.Id, when, Day(when), why);
 

@@ -32,7 +32,7 @@ public sealed class InstalledParts
     private static IEnumerable<InstalledPart> Of(Device device)
     {
         var noun = device.Kind.ReplaceableUnit.ToString();
-        var coil = Rating(device, PlateGroup.Coil);
+        var coil = device.Kind.CoilOf(device) is { } rated ? $"{rated.Volts} {(rated.IsDirect ? "DC" : "AC")}" : "";
         var rating = Rating(device);
         yield return new InstalledPart(device.Tag, noun, coil.Length > 0 ? $"{rating}, coil {coil}" : rating);
         if (coil.Length > 0 && device.Kind.RatingOf(device) is not null)

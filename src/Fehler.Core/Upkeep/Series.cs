@@ -56,13 +56,16 @@ public sealed record Series(
 
             if (Reaches is { } reaches)
             {
-                return $"{last}, {first} at first: reaches {LimitShown} in about {Away(reaches.About)} "
-                    + $"({Away(reaches.Earliest)} to {(reaches.Latest is { } latest ? Away(latest) : "ten years or more")}).";
+                return $"{last}, {first} at first: reaches {Shown(Bound)} in about {Away(reaches.About)} "
+                    + $"({Away(reaches.Earliest)} to {(reaches.Latest is { } latest ? Away(latest) : "five years or more")}).";
             }
 
             return Trend is not { IsSure: true } ? $"{last}; no trend that these values carry." : $"{last}, {first} at first.";
         }
     }
+
+    /// <summary>The side of the limit that the line heads for.</summary>
+    private double Bound => (Trend is { SlopePerYear: > 0 } ? Limit?.Most : Limit?.Least) ?? 0;
 
     /// <summary>The limit with its unit and reason.</summary>
     public string LimitShown =>

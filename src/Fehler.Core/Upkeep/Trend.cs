@@ -15,7 +15,7 @@ public sealed record SeriesLimit(double? Least, double? Most, string Why)
 /// <summary>When a limit will be reached if it goes on so.</summary>
 /// <param name="About">By the line through the values.</param>
 /// <param name="Earliest">By the steepest line that they bear.</param>
-/// <param name="Latest">By the flattest; null where it may be ten years and more.</param>
+/// <param name="Latest">By the flattest; null where it may be five years and more.</param>
 public sealed record LimitReached(DateTimeOffset About, DateTimeOffset Earliest, DateTimeOffset? Latest);
 
 /// <summary>
@@ -31,7 +31,7 @@ public sealed record Trend
     public static readonly TimeSpan LeastSpan = TimeSpan.FromDays(60);
 
     /// <summary>Nobody plans further ahead, years.</summary>
-    private const double Horizon = 10;
+    private const double Horizon = 5;
 
     private const double DaysAYear = 365.25;
 

@@ -36,7 +36,7 @@ public sealed record UpkeepRule(string Id, Wording Title, int Months, double Min
     /// <summary>What of a circuit's values says how soon it is due.</summary>
     public ImmutableArray<Followed> Follows { get; init; } = [];
 
-    /// <summary>Words in the kinds of faults after which it is due at once, like <c>welded</c>.</summary>
+    /// <summary>Words in the kinds of faults after which it is due within a month, like <c>welded</c>.</summary>
     public ImmutableArray<string> AfterFaults { get; init; } = [];
 
     /// <summary>Due at once when somebody tells of it.</summary>

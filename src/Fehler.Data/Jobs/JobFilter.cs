@@ -27,7 +27,7 @@ public sealed record JobFilter
     /// <summary>Somebody who made an entry.</summary>
     public string? Who { get; init; }
 
-    /// <summary>Part of the kind of what was found, over all circuits: "contactor/", "welded".</summary>
+    /// <summary>What was found, over all circuits: a kind of device with a stroke, "contactor/", or what failed, "winding-open".</summary>
     public string? Found { get; init; }
 
     /// <summary>Opened on this day or later; days of the service's own clock.</summary>
@@ -48,7 +48,10 @@ public sealed record JobFilter
         rows = string.IsNullOrEmpty(Area) ? rows : rows.Where(j => j.Circuit!.Area == Area);
         rows = Outcome?.ToString() is { } outcome ? rows.Where(j => j.Outcome == outcome) : rows;
         rows = string.IsNullOrEmpty(Who) ? rows : rows.Where(j => j.Journal.Any(r => r.Who == Who));
-        rows = string.IsNullOrEmpty(Found) ? rows : rows.Where(j => j.FoundKind != null && j.FoundKind.Contains(Found));
+        rows =
+            string.IsNullOrEmpty(Found) ? rows
+            : Found.EndsWith('/') ? rows.Where(j => j.FoundKind != null && j.FoundKind.StartsWith(Found))
+            : rows.Where(j => j.FoundCause == Found);
         rows = From is { } from && Begins(from) is var first ? rows.Where(j => j.OpenedAt >= first) : rows;
         return Until is { } until && Begins(until.AddDays(1)) is var after ? rows.Where(j => j.OpenedAt < after) : rows;
     }

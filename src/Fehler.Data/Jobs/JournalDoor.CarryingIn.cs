@@ -73,7 +73,9 @@ public sealed partial class JournalDoor
             return new CarriedJob(0, setAside);
         }
 
-        var row = here is null ? db.Jobs.Add(record).Entity : await db.Jobs.FirstAsync(j => j.Id == record.Id, cancellation);
+        var row = here is null
+            ? db.Jobs.Add(record).Entity
+            : await db.Jobs.IgnoreQueryFilters().FirstAsync(j => j.Id == record.Id, cancellation);
         db.Journal.AddRange(added.Select(e => ToRow(record.Id, e)));
         Project(row, state, state.Entries.Length);
         await SaveAsync(row, state, true, cancellation);

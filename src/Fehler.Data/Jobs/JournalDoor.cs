@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Faults;
@@ -123,6 +124,19 @@ public sealed partial class JournalDoor(
         }
 
         var now = time.GetUtcNow();
+        var (exercise, answer) = Practised(job, entry);
+        if (answer is DoorAnswer.Refused ended)
+        {
+            return ended;
+        }
+
+        if (exercise?.Answer is { Stops: { } stops })
+        {
+            await StopAsync(job, exercise.Value.Exercise, stops, entry.Who, cancellation);
+            return new DoorAnswer.Refused($"Stopped: {stops}", true);
+        }
+
+        entry = exercise?.Answer.Entry ?? entry;
         if (Understood(entry, out var meant) is { } unclear)
         {
             return new DoorAnswer.Refused(unclear, false);
@@ -151,10 +165,15 @@ public sealed partial class JournalDoor(
             Received = now,
             Origin = "",
         };
-        var row = await db.Jobs.FirstAsync(j => j.Id == jobId, cancellation);
+        var row = await db.Jobs.IgnoreQueryFilters().FirstAsync(j => j.Id == jobId, cancellation);
         var after = JobState.Of(job.Compiled, job.State.Entries.Append(stamped));
         db.Journal.Add(ToRow(jobId, stamped));
         Project(row, after, stamped.Sequence);
+        if (exercise is { Answer.Mistake: { } mistake } practised)
+        {
+            row.Exercise = Written(practised.Exercise with { Mistakes = practised.Exercise.Mistakes.Add(mistake) });
+        }
+
         await SaveAsync(row, after, stamped is Finding or Closed or StruckOut, cancellation);
         news.Tell(jobId, row.EntryCount);
         return new DoorAnswer.Recorded(job with { Row = row, State = after }, stamped.Sequence, false);
@@ -189,6 +208,12 @@ public sealed partial class JournalDoor(
         )
         {
             return null;
+        }
+
+        if (job.Row.Exercise is not null && row.JobId == job.Row.Id)
+        {
+            // What was measured is the panel's and not what was sent.
+            return new DoorAnswer.Recorded(job, row.Sequence, true);
         }
 
         var isSame = row.JobId == job.Row.Id && Understood(entry, out var meant) is null && Bare(JournalJson.Read(row.Json)) == Bare(meant);
@@ -250,6 +275,7 @@ public sealed partial class JournalDoor(
                 ? History.KeyOf(state.Circuit, mode)
                 : null;
         var found = row.FoundFault is { Length: > 0 } fault ? state.Compiled.Faults.Find(fault) : null;
+        row.FoundCause = row.FoundKind is { } kind ? CauseOf(kind) : null;
         row.FoundAt = state.LastFinding?.At;
         row.MinutesDown = state.Closing?.MinutesDown ?? 0;
         row.ReadingCount = state.Valid.Count(e => e is Reading);
@@ -275,6 +301,13 @@ public sealed partial class JournalDoor(
             .ToLowerInvariant();
     }
 
+    /// <summary>What failed without the terminals it failed at: "1-2-welded" and "3-4-welded" are one cause.</summary>
+    private static string CauseOf(string kind) =>
+        AtTerminals().Replace(kind[(kind.IndexOf('/', StringComparison.Ordinal) + 1)..], "").Trim('-');
+
+    [GeneratedRegex("(?<=^|-)[A-Z0-9.~]+(-|$)")]
+    private static partial Regex AtTerminals();
+
     private async Task SaveAsync(JobRow job, JobState state, bool changesCircuit, CancellationToken cancellation)
     {
         if (!changesCircuit)
@@ -297,7 +330,7 @@ public sealed partial class JournalDoor(
             .OrderByDescending(j => j.OpenedAt)
             .Select(j => j.FoundText)
             .FirstOrDefaultAsync(cancellation);
-        if (state.Closing is not null)
+        if (state.Closing is not null && job.Exercise is null)
         {
             await followed.DrawAsync(circuit, job, state, cancellation);
         }

@@ -245,6 +245,9 @@ namespace Fehler.Data.Migrations
                     b.Property<int>("EntryCount")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Exercise")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FirstNamed")
                         .HasColumnType("TEXT");
 
@@ -253,6 +256,9 @@ namespace Fehler.Data.Migrations
 
                     b.Property<long?>("FoundAt")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("FoundCause")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("FoundFault")
                         .HasColumnType("TEXT");

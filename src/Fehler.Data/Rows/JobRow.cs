@@ -17,6 +17,9 @@ public sealed class JobRow
     /// <summary>Where it comes from when it was carried in; empty for a job that was opened here.</summary>
     public string Origin { get; set; } = "";
 
+    /// <summary>What is hidden in the panel, as JSON, of an exercise; null for a job. Exercises are in no list of jobs.</summary>
+    public string? Exercise { get; set; }
+
     /// <summary>From the closing entry.</summary>
     public DateTimeOffset? ClosedAt { get; set; }
     public string? Outcome { get; set; }
@@ -32,6 +35,9 @@ public sealed class JobRow
 
     /// <summary>What its good coils and windings measured, pair by pair as JSON; filled when it is closed as repaired and proved.</summary>
     public string? OwnOhms { get; set; }
+
+    /// <summary>What failed, whatever it was on and at which terminals: "winding-open".</summary>
+    public string? FoundCause { get; set; }
 
     /// <summary>When the last finding was made, minutes down by the closing entry, and readings that were taken.</summary>
     public DateTimeOffset? FoundAt { get; set; }

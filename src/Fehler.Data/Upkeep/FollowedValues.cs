@@ -175,12 +175,17 @@ public sealed class FollowedValues(FehlerDb db, CircuitStore circuits)
             {
                 j.OpenedAt,
                 j.FoundFault,
+                j.FoundText,
                 j.Tripped,
                 j.Told,
             })
             .ToListAsync(cancellation);
         circuit.Conditions = JsonSerializer.Serialize(
-            Condition.Of(compiled.Upkeep, jobs.Select(j => new PastJob(j.OpenedAt, j.FoundFault, j.Tripped, Told(j.Told))), series),
+            Condition.Of(
+                compiled.Upkeep,
+                jobs.Select(j => new PastJob(j.OpenedAt, j.FoundFault, j.FoundText, j.Tripped, Told(j.Told))),
+                series
+            ),
             JournalJson.Options
         );
     }

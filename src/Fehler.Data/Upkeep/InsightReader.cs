@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using Fehler.Core.Jobs;
 using Microsoft.EntityFrameworkCore;
 
@@ -68,7 +67,7 @@ public sealed record Insight(
 );
 
 /// <summary>Reads where the time goes from what was copied out of the journals; about machines, never about people.</summary>
-public sealed partial class InsightReader(FehlerDb db)
+public sealed class InsightReader(FehlerDb db)
 {
     private const int MostBars = 12,
         MostMonths = 600;
@@ -100,6 +99,7 @@ public sealed partial class InsightReader(FehlerDb db)
                 j.FoundText,
                 j.FoundFault,
                 j.FoundKind,
+                j.FoundCause,
                 j.FoundAt,
                 j.MinutesDown,
                 j.ReadingCount,
@@ -130,7 +130,7 @@ public sealed partial class InsightReader(FehlerDb db)
             cameBack,
             Bars(jobs, j => $"{j.Tag} {j.Title}", (j, _) => (j.Tag, ""), circuit: j => j.CircuitId),
             Bars(found, j => DeviceOf(j.FoundKind), (_, name) => ("", $"{name}/")),
-            Bars(found, j => CauseOf(j.FoundKind), (_, name) => ("", name)),
+            Bars(found, j => j.FoundCause ?? "", (_, name) => ("", name)),
             Bars(jobs, j => j.Area, (_, name) => (name, "")),
             [.. Bars(jobs, MonthOf, (_, name) => (name, ""), MostMonths).OrderBy(b => b.Name, StringComparer.Ordinal)],
             [
@@ -204,13 +204,7 @@ public sealed partial class InsightReader(FehlerDb db)
     /// <summary>A fault's kind over all circuits is "device kind/what failed".</summary>
     private static string DeviceOf(string? kind) => kind?.Split('/')[0] ?? "";
 
-    /// <summary>What failed without the terminals it failed at: "1-2-welded" and "3-4-welded" are one cause.</summary>
-    private static string CauseOf(string? kind) => kind?.Split('/') is [_, var what, ..] ? AtTerminals().Replace(what, "").Trim('-') : "";
-
     private static string MonthOf(Told job) => job.OpenedAt.ToString("yyyy-MM", CultureInfo.InvariantCulture);
-
-    [GeneratedRegex(@"(?<=^|-)[A-Z~]*[0-9.]+[A-Z]*(?=-|$)")]
-    private static partial Regex AtTerminals();
 
     private sealed record Told(
         Guid CircuitId,
@@ -223,6 +217,7 @@ public sealed partial class InsightReader(FehlerDb db)
         string? FoundText,
         string? FoundFault,
         string? FoundKind,
+        string? FoundCause,
         DateTimeOffset? FoundAt,
         double MinutesDown,
         int ReadingCount,

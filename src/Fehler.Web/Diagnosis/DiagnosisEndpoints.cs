@@ -56,6 +56,12 @@ internal static class DiagnosisEndpoints
             return NotHere.Job();
         }
 
+        // What a simulated panel shows is what it shows.
+        if (job.Exercise is not null)
+        {
+            return TypedResults.Ok(new ReadingDoubt(null));
+        }
+
         // What is refused is refused when it is recorded, with its reason.
         if (body.Value is not { Typed: not null, Held.IsDefault: false } typed || EntryRules.Refuse(typed, time.GetUtcNow()) is not null)
         {
@@ -90,6 +96,6 @@ internal static class DiagnosisEndpoints
         var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);
         return result is null
             ? TypedResults.Problem("The diagnosis takes longer than usual; ask again.", statusCode: 503)
-            : TypedResults.Ok(new DiagnosisMapping(job.State, wish.Dialect).ToView(result));
+            : TypedResults.Ok(new DiagnosisMapping(job.State, wish.Dialect).ToView(result).For(job));
     }
 }

@@ -7,6 +7,7 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Language;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
+using Fehler.Data;
 using Fehler.Web.Operation;
 
 namespace Fehler.Web.Diagnosis;
@@ -30,7 +31,27 @@ public sealed record DiagnosisView(
     int RepairsInPlant,
     RepairGuideView? Guide,
     ImmutableArray<TripCauseView> Causes
-);
+)
+{
+    /// <summary>What of it may be seen: in an exercise without advice only how everything stands.</summary>
+    internal DiagnosisView For(OpenedJob job) =>
+        job.ShowsAdvice
+            ? this
+            : this with
+            {
+                Status = DiagnosisStatus.NoEvidence,
+                Summary = "An exercise without advice: the suspects are yours to think of.",
+                EntropyBits = 0,
+                Units = [],
+                Proposals = [],
+                WaysOut = [],
+                Remedy = "",
+                AskWhy = "",
+                Consequences = [],
+                Guide = null,
+                Causes = [],
+            };
+}
 
 public sealed record UnitView(
     string Unit,

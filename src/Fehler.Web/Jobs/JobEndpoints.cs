@@ -209,7 +209,7 @@ internal static class JobEndpoints
         try
         {
             var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);
-            return result is null ? null : new DiagnosisMapping(job.State, wish.Dialect).ToView(result);
+            return result is null ? null : new DiagnosisMapping(job.State, wish.Dialect).ToView(result).For(job);
         }
         catch (Exception e) when (e is not OperationCanceledException || !cancellation.IsCancellationRequested)
         {

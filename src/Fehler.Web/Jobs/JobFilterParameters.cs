@@ -12,7 +12,7 @@ namespace Fehler.Web.Jobs;
 /// <param name="Who">Somebody who made an entry.</param>
 /// <param name="From">Opened on this day or later.</param>
 /// <param name="Until">Opened on this day or earlier.</param>
-/// <param name="Found">Part of the kind of what was found, like contactor/ or welded.</param>
+/// <param name="Found">What was found: a kind of device like contactor/, or what failed, like winding-open.</param>
 internal sealed record JobFilterParameters(
     [FromQuery(Name = "show")] string? Show,
     [FromQuery(Name = "area")] string? Area,
@@ -26,8 +26,8 @@ internal sealed record JobFilterParameters(
     /// <summary>What each of them means, for the description of the interface.</summary>
     public const string Described =
         "'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who "
-        + "made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the "
-        + "kind of what was found, like contactor/ or welded.";
+        + "made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' what "
+        + "was found, a kind of device like contactor/ or what failed like winding-open.";
 
     /// <exception cref="RefusedException">A word or a day that is none.</exception>
     public JobFilter ToFilter() =>

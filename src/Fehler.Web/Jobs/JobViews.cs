@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
@@ -53,6 +54,7 @@ public sealed record SymptomView(string Id, string Text, bool TakesTime);
 /// <param name="Locks">Whose locks are on.</param>
 /// <param name="Leftovers">How the panel stands that somebody else would find now, a sentence each.</param>
 /// <param name="Makeshifts">What was done to the panel for a time and is not undone.</param>
+/// <param name="Exercise">Set for an exercise on a simulated panel; null for a job.</param>
 /// <param name="SetAside">Numbers of entries that can no longer be read; they do not count.</param>
 public sealed record JobView(
     Guid Id,
@@ -82,7 +84,23 @@ public sealed record JobView(
     ImmutableArray<string> Locks,
     ImmutableArray<string> Leftovers,
     ImmutableArray<MakeshiftView> Makeshifts,
-    ImmutableArray<int> SetAside
+    ImmutableArray<int> SetAside,
+    ExerciseView? Exercise
+);
+
+/// <summary>That a job is an exercise on a simulated panel, and how it stands.</summary>
+/// <param name="WithAdvice">Suspects and next tests are shown.</param>
+/// <param name="Stopped">Why it was stopped; empty while it goes on.</param>
+/// <param name="Mistakes">What was done against good practice.</param>
+/// <param name="Minutes">What it has cost by the cost model.</param>
+public sealed record ExerciseView(
+    bool WithAdvice,
+    string Stopped,
+    ImmutableArray<string> Mistakes,
+    double Minutes,
+    int Readings,
+    int Places,
+    int GoodParts
 );
 
 /// <param name="Text">How it stands.</param>
@@ -151,7 +169,22 @@ internal static class JobMapping
             [.. state.Locks],
             state.Leftovers,
             [.. state.Makeshifts.Select(m => new MakeshiftView(m.Kind, m.Where, m.Stands, m.ChangesCircuit))],
-            job.SetAside
+            job.SetAside,
+            job.Exercise is { } exercise ? ToView(state, exercise) : null
+        );
+    }
+
+    private static ExerciseView ToView(JobState state, Exercise exercise)
+    {
+        var ledger = Ledger.Of(state, exercise);
+        return new ExerciseView(
+            exercise.WithAdvice,
+            exercise.Stopped,
+            exercise.Mistakes,
+            ledger.Minutes,
+            ledger.Readings,
+            ledger.Places,
+            ledger.GoodParts
         );
     }
 

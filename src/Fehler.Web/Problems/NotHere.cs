@@ -13,5 +13,7 @@ internal static class NotHere
 
     public static ProblemHttpResult Shutdown() => TypedResults.Problem("There is no such shutdown list.", statusCode: 404);
 
+    public static ProblemHttpResult Exercise() => TypedResults.Problem("There is no such exercise.", statusCode: 404);
+
     public static ProblemHttpResult FollowUp() => TypedResults.Problem("There is no such follow-up.", statusCode: 404);
 }

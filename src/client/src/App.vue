@@ -53,9 +53,10 @@ const ways = [
     <nav>
       <RouterLink to="/">Register</RouterLink>
       <RouterLink to="/set-up">Set up</RouterLink>
-      <RouterLink to="/logbook">Logbook</RouterLink>
-      <RouterLink to="/to-do">To do</RouterLink>
+      <RouterLink to="/logbook" :class="{ part: $route.path === '/insight' }">Logbook</RouterLink>
+      <RouterLink to="/plan" :class="{ part: $route.path.match(/^\/(plan|shutdowns|spares)/) }">Plan</RouterLink>
       <RouterLink to="/sums">Sums</RouterLink>
+      <RouterLink to="/practice" :class="{ part: $route.path.startsWith('/practice') }">Practice</RouterLink>
     </nav>
     <Button
       :label="who || 'Who are you?'"
@@ -142,6 +143,9 @@ const ways = [
 nav {
   display: flex;
   gap: 0.25rem;
+  min-width: 0;
+  overflow-x: auto;
+  scrollbar-width: none;
 }
 nav a {
   padding: 0.7rem 0.6rem;
@@ -151,6 +155,7 @@ nav a {
   font-weight: 500;
 }
 nav a.router-link-exact-active,
+nav a.part,
 nav a.router-link-active[href^='/sums'] {
   box-shadow: inset 0 -4px var(--petrol);
 }

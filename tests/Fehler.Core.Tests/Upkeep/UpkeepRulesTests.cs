@@ -45,7 +45,7 @@ public class UpkeepRulesTests
 
     private static Condition[] Conditions(params PastJob[] jobs) => [.. Condition.Of(Of(Starters.LineToNeutral), jobs, [])];
 
-    private static PastJob Tripped(int day) => new(Begin.AddDays(day), "F2/tripped", true, []);
+    private static PastJob Tripped(int day) => new(Begin.AddDays(day), "F2/tripped", "F2 has tripped", true, []);
 
     [Fact]
     public void A_second_trip_within_a_month_asks_for_the_currents_at_once()
@@ -58,8 +58,9 @@ public class UpkeepRulesTests
     [Fact]
     public void A_weld_asks_for_the_contacts_and_water_for_the_insulation()
     {
-        Conditions(new PastJob(Begin, "KM1/1-2-welded", false, [])).Single().Rule.ShouldBe("contacts");
-        Conditions(new PastJob(Begin, null, false, [Circumstance.Water])).Single().Rule.ShouldBe("insulation");
+        var weld = Conditions(new PastJob(Begin, "KM1/1-2-welded", "Pole 1-2 of KM1 is welded", false, [])).Single();
+        (weld.Rule, weld.Due).ShouldBe(("contacts", new DateOnly(2025, 2, 10)));
+        Conditions(new PastJob(Begin, null, null, false, [Circumstance.Water])).Single().Rule.ShouldBe("insulation");
     }
 
     [Fact]

@@ -49,13 +49,13 @@ public sealed record TripTime : Sum
         return Result(
             [
                 Line("From cold", $"τ · ln(m² / (m² − {N(carries)}²)), τ = {N(TripCurve.TimeConstant(TripClass))} s", cold.Value, "s"),
-                Line("At the soonest and", $"{N(TripCurve.Soonest)} · {N(cold.Value)} s", TripCurve.Soonest * cold.Value, "s"),
-                Line("at the latest by its class", $"{N(TripCurve.Latest)} · {N(cold.Value)} s", TripCurve.Latest * cold.Value, "s"),
+                Line("Soonest by its class", $"{N(TripCurve.Soonest)} · {N(cold.Value)} s", TripCurve.Soonest * cold.Value, "s"),
+                Line("Latest by its class", $"{N(TripCurve.Latest)} · {N(cold.Value)} s", TripCurve.Latest * cold.Value, "s"),
                 Line("Warm from hours at its dial", $"τ · ln((m² − 1) / (m² − {N(carries)}²))", warm.Value, "s"),
                 line,
             ],
             cold.Value > 60 ? $"From cold that is {N(cold.Value / 60)} min." : "",
-            "Later than its class allows: wrong class, dial higher than drawn, or a relay that is worn."
+            "If it takes longer than the latest: wrong class, a dial higher than drawn, or a worn relay."
         ) with
         {
             Plot = Plot((multiple, cold.Value)),

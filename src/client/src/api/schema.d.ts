@@ -557,7 +557,7 @@ export interface paths {
         };
         /**
          * The logbook, page by page
-         * @description 'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200. 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the kind of what was found, like contactor/ or welded.
+         * @description 'search' words all have to occur; 'sort' is openedAt (default, newest first), circuitTag, title, foundText, outcome or entries; 'take' at most 200. 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' what was found, a kind of device like contactor/ or what failed like winding-open.
          */
         get: operations["listJobs"];
         put?: never;
@@ -930,7 +930,7 @@ export interface paths {
         };
         /**
          * The logbook as CSV, narrowed as the list is
-         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the kind of what was found, like contactor/ or welded.
+         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' what was found, a kind of device like contactor/ or what failed like winding-open.
          */
         get: operations["jobsCsv"];
         put?: never;
@@ -950,7 +950,7 @@ export interface paths {
         };
         /**
          * Every reading of the jobs that the filters leave, as CSV
-         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' part of the kind of what was found, like contactor/ or welded.
+         * @description 'show' is all, open or closed; 'area' that of the circuit; 'outcome' repairedAndProved, nothingFound or handedOver; 'who' somebody who made an entry; 'from' and 'until' the days that it was opened between, like 2026-11-26; 'found' what was found, a kind of device like contactor/ or what failed like winding-open.
          */
         get: operations["readingsCsv"];
         put?: never;
@@ -1375,6 +1375,81 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Exercises, the newest first
+         * @description 'who' and 'code' narrow it.
+         */
+        get: operations["listExercises"];
+        put?: never;
+        /**
+         * Hides a fault in a simulated panel and opens an exercise on it
+         * @description The answer is a job. Its entries go to /api/jobs/{id}/entries like those of any: what they say was seen or measured is replaced by what the simulated panel shows. An act that would hurt somebody ends it, answered with 409.
+         */
+        post: operations["beginExercise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/exercises.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest exercises as CSV, for an instructor */
+        get: operations["exportExercises"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/give-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends an exercise that nobody goes on with */
+        post: operations["giveUpExercise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exercises/{id}/debrief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was hidden, what each step told, and par; once the exercise has ended */
+        get: operations["getDebrief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1402,6 +1477,15 @@ export interface components {
             quantity: components["schemas"]["Quantity"];
             from: string;
             to: string;
+        };
+        BeginExercise: {
+            /** Format: uuid */
+            circuit: string;
+            difficulty: components["schemas"]["Difficulty"];
+            code: null | string;
+            withAdvice: boolean;
+            who: null | string;
+            faults: null | unknown[];
         };
         BenchCheckEntry: {
             id: string;
@@ -1666,6 +1750,28 @@ export interface components {
             /** Format: int32 */
             column: number;
         };
+        Debrief: {
+            faults: string[];
+            found: boolean;
+            steps: components["schemas"]["DebriefStep"][];
+            /** Format: int32 */
+            firstIdle: null | number;
+            ledger: components["schemas"]["Ledger"];
+            /** Format: int32 */
+            parReadings: number;
+            /** Format: double */
+            parMinutes: number;
+        };
+        DebriefStep: {
+            /** Format: int32 */
+            sequence: number;
+            text: string;
+            /** Format: double */
+            bits: number;
+            /** Format: int32 */
+            left: number;
+            best: string;
+        };
         DesignFinding: {
             kind: components["schemas"]["FindingKind"];
             id: string;
@@ -1727,6 +1833,8 @@ export interface components {
             guide: null | components["schemas"]["RepairGuideView"];
             causes: components["schemas"]["TripCauseView"][];
         };
+        /** @enum {unknown} */
+        Difficulty: "single" | "two" | "wiring" | "supply" | "setting";
         DrawnCoupling: {
             from: string;
             to: string;
@@ -1760,6 +1868,40 @@ export interface components {
             struck: boolean;
             canBeStruck: boolean;
             void: string;
+        };
+        ExerciseItem: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            circuit: string;
+            circuitTag: string;
+            circuitTitle: string;
+            title: string;
+            /** Format: date-time */
+            openedAt: string;
+            who: string;
+            difficulty: components["schemas"]["Difficulty"];
+            code: string;
+            withAdvice: boolean;
+            stopped: string;
+            found: null | boolean;
+            /** Format: int32 */
+            readings: number;
+            /** Format: int32 */
+            mistakes: number;
+        };
+        ExerciseView: {
+            withAdvice: boolean;
+            stopped: string;
+            mistakes: string[];
+            /** Format: double */
+            minutes: number;
+            /** Format: int32 */
+            readings: number;
+            /** Format: int32 */
+            places: number;
+            /** Format: int32 */
+            goodParts: number;
         };
         FamilyDescription: {
             id: string;
@@ -1820,6 +1962,9 @@ export interface components {
         FunctionTestView: {
             step: components["schemas"]["FunctionTestStep"];
             passed: null | boolean;
+        };
+        GiveUp: {
+            who: null | string;
         };
         HandedOver: {
             /** Format: uuid */
@@ -1959,6 +2104,7 @@ export interface components {
             leftovers: string[];
             makeshifts: components["schemas"]["MakeshiftView"][];
             setAside: number[];
+            exercise: null | components["schemas"]["ExerciseView"];
         };
         JournalEntry: components["schemas"]["JournalEntryComplaint"] | components["schemas"]["JournalEntryOperationSeen"] | components["schemas"]["JournalEntryTold"] | components["schemas"]["JournalEntryLookSeen"] | components["schemas"]["JournalEntryLiveWorkAcknowledged"] | components["schemas"]["JournalEntryIsolated"] | components["schemas"]["JournalEntryProvedDead"] | components["schemas"]["JournalEntryEnergised"] | components["schemas"]["JournalEntryLockHung"] | components["schemas"]["JournalEntryLockTaken"] | components["schemas"]["JournalEntryReading"] | components["schemas"]["JournalEntryReadingAsTyped"] | components["schemas"]["JournalEntryCarriedIn"] | components["schemas"]["JournalEntryCircuitCorrected"] | components["schemas"]["JournalEntryWireLifted"] | components["schemas"]["JournalEntryMakeshift"] | components["schemas"]["JournalEntryMakeshiftUndone"] | components["schemas"]["JournalEntryWireLanded"] | components["schemas"]["JournalEntryTightened"] | components["schemas"]["JournalEntryConductorsCounted"] | components["schemas"]["JournalEntryMeterChecked"] | components["schemas"]["JournalEntryFinding"] | components["schemas"]["JournalEntryRepair"] | components["schemas"]["JournalEntryFunctionTested"] | components["schemas"]["JournalEntryTripTimed"] | components["schemas"]["JournalEntryCounterRead"] | components["schemas"]["JournalEntryRestored"] | components["schemas"]["JournalEntryNote"] | components["schemas"]["JournalEntryPhoto"] | components["schemas"]["JournalEntryStruckOut"] | components["schemas"]["JournalEntryClosed"];
         JournalEntryCarriedIn: {
@@ -2522,6 +2668,16 @@ export interface components {
             from: string;
             to: string;
         };
+        Ledger: {
+            /** Format: double */
+            minutes: number;
+            /** Format: int32 */
+            readings: number;
+            /** Format: int32 */
+            places: number;
+            /** Format: int32 */
+            goodParts: number;
+        };
         LeftBehind: {
             handedOver: null | components["schemas"]["HandedOver"];
         };
@@ -2660,6 +2816,11 @@ export interface components {
             /** Format: int32 */
             total: number;
             items: components["schemas"]["CircuitListItem"][];
+        };
+        PageOfExerciseItem: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["ExerciseItem"][];
         };
         PageOfFollowUpItem: {
             /** Format: int32 */
@@ -2979,7 +3140,7 @@ export interface components {
             table?: components["schemas"]["ProvingPoint"][];
         };
         /** @enum {unknown} */
-        SafetyStep: "liveTests" | "isolate" | "proveDead" | "switchOn" | null;
+        SafetyStep: "liveTests" | "isolate" | "proveDead" | "switchOn";
         SetInterval: {
             rule: null | string;
             /** Format: uuid */
@@ -6148,6 +6309,173 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listExercises: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+                who?: string;
+                code?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfExerciseItem"];
+                };
+            };
+        };
+    };
+    beginExercise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginExercise"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    exportExercises: {
+        parameters: {
+            query?: {
+                code?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    giveUpExercise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveUp"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    getDebrief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Debrief"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -21,12 +21,13 @@ export function usePagedList<T>(
   fetchPage: (query: ListQuery) => Promise<{ data?: ListPage<T>; error?: unknown; response: Response }>,
   sort = '',
   descending = false,
+  beginsWith = '',
 ) {
   const rows = 25
   const page = shallowRef<ListPage<T>>()
   const problem = ref('')
   const loading = ref(false)
-  const search = ref('')
+  const search = ref(beginsWith)
   const searched = refDebounced(search, 200)
   const order = reactive({ first: 0, sort, descending })
   let asked = 0

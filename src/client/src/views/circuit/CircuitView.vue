@@ -17,11 +17,13 @@ import { outcomeWords, when } from '@/components/format'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import OperatePanel from '@/drawing/OperatePanel.vue'
 import BenchCheck from './BenchCheck.vue'
+import CircuitUpkeep from './CircuitUpkeep.vue'
 import TwinDialog from './TwinDialog.vue'
 import CallDialog from './CallDialog.vue'
 import PlateCheck from './PlateCheck.vue'
 import ReadingSheet from './ReadingSheet.vue'
 import TerminalPlan from './TerminalPlan.vue'
+import TrendsPanel from './TrendsPanel.vue'
 import WireRoute from './WireRoute.vue'
 
 const props = defineProps<{ id: string }>()
@@ -135,6 +137,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
       <details class="to-do sheet" :open="toDo > 0">
         <summary>Still to do{{ toDo ? ` (${toDo})` : '' }}</summary>
         <FollowUps :circuit="id" @open="toDo = $event" />
+        <CircuitUpkeep :id="id" />
       </details>
       <Tabs v-model:value="tab" lazy>
         <TabList>
@@ -144,6 +147,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           <Tab value="terminals">Terminal plan</Tab>
           <Tab value="bench">Bench check</Tab>
           <Tab value="parts">Parts and settings</Tab>
+          <Tab value="trends">Trends</Tab>
           <Tab value="history">History ({{ jobsInAll }})</Tab>
         </TabList>
         <TabPanels>
@@ -208,6 +212,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
               </section>
             </div>
           </TabPanel>
+          <TabPanel value="trends"><TrendsPanel :id="id" /></TabPanel>
           <TabPanel value="history">
             <p v-if="jobs.length === 0">No job has been recorded on this circuit.</p>
             <ul class="history">

@@ -15,6 +15,7 @@ import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import { neighbour } from '@/drawing/neighbour'
 import { suspicionOf } from '@/drawing/suspicionShares'
 import KeysHelp from './KeysHelp.vue'
+import ExerciseBar from '../practice/ExerciseBar.vue'
 import JournalList from './JournalList.vue'
 import NextTestCard from './NextTestCard.vue'
 import StateBand from './StateBand.vue'
@@ -84,6 +85,7 @@ function touch(tag: string) {
   if (!job.value?.isClosed && trying.touch(tag)) tried.value?.look(tag)
 }
 
+const ended = () => router.push(`/practice/${props.id}/debrief`)
 const hasEvidence = computed(() => diagnosis.value && diagnosis.value.status !== 'noEvidence')
 const suspicion = computed(() =>
   circuit.value && diagnosis.value && hasEvidence.value && diagnosis.value.status !== 'repaired'
@@ -170,6 +172,7 @@ defineExpose({ id: toRef(props, 'id') })
       @entry="add"
       @help="help = true"
     />
+    <ExerciseBar v-if="job.exercise" :job="job" @ended="ended" />
     <PageProblem :text="problem" />
     <main class="regions">
       <section class="sheet drawing" aria-label="Drawing">

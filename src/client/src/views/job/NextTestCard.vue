@@ -87,6 +87,12 @@ function answer(value: string) {
   emit('entry', { type: 'look', device: props.proposal!.device, look: props.proposal!.look, answer: value } as Entry)
 }
 
+/** What the simulated meter showed last. */
+const metered = computed(() => {
+  const last = props.job.exercise ? props.job.entries.at(-1) : undefined
+  return last?.entry.type === 'reading' ? last.text : ''
+})
+
 /** What it shows where the likeliest of those is at fault that show something else than a good circuit does. */
 const otherwise = computed(() => {
   const other = props.proposal?.outcomes.find(
@@ -195,9 +201,19 @@ const otherwise = computed(() => {
       :lifted="job.lifted"
       :send="send"
       :doubt="doubt"
+      :is-simulated="!!job.exercise"
       @typing="emit('typing', $event)"
     />
-    <div v-else-if="proposal?.kind === 'look'" class="touches">
+    <p v-if="metered" class="metered figures" role="status">{{ metered }}</p>
+    <Button
+      v-if="!first && !test && proposal?.kind === 'look' && job.exercise"
+      label="Look"
+      icon="pi pi-eye"
+      class="first"
+      :disabled="sending"
+      @click="answer('not sure')"
+    />
+    <div v-else-if="!first && !lift.length && !test && proposal?.kind === 'look'" class="touches">
       <Button
         v-for="a in [...proposal.answers, 'not sure']"
         :key="a"
@@ -209,7 +225,7 @@ const otherwise = computed(() => {
       />
     </div>
     <Button
-      v-else-if="proposal?.kind === 'operation'"
+      v-else-if="!first && !lift.length && !test && proposal?.kind === 'operation'"
       label="Done: say what was seen"
       icon="pi pi-eye"
       class="first"
@@ -278,6 +294,10 @@ const otherwise = computed(() => {
 .news {
   border-left: 6px solid var(--doubt);
   padding: 0.2rem 0.6rem;
+}
+.metered {
+  font-size: 1.3rem;
+  font-weight: 600;
 }
 .held {
   font-weight: 600;

@@ -11,6 +11,8 @@ const props = defineProps<{
   procedure?: Schemas['SafetyProcedure']
   circuit: Circuit
   send: (entry: Entry) => Promise<string | undefined>
+  /** The panel is simulated: the tester shows nothing at every point once it is isolated. */
+  isSimulated?: boolean
 }>()
 const emit = defineEmits<{ close: [] }>()
 
@@ -27,7 +29,7 @@ watch(
     refused.value = ''
   },
 )
-const table = computed(() => props.procedure?.table ?? [])
+const table = computed(() => (props.isSimulated ? [] : (props.procedure?.table ?? [])))
 const open = computed(() => [
   ...table.value.filter((p) => !typed.value[keyOf(p)]?.trim()).map((p) => p.text),
   ...(props.procedure?.checklist ?? []).filter((c) => !ticks.value.includes(c)),

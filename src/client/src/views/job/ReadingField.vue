@@ -18,6 +18,8 @@ const props = defineProps<{
   send: (entry: Entry) => Promise<string | undefined>
   /** Asks whether a reading can be meant; returns the question, or nothing. */
   doubt: (entry: Entry) => Promise<string | undefined>
+  /** The meter is simulated: it is put on and shows a value by itself. */
+  isSimulated?: boolean
 }>()
 const emit = defineEmits<{ typing: [typing: Typing] }>()
 const { lowImpedance, pad } = useSettings()
@@ -104,7 +106,15 @@ watch(
 </script>
 
 <template>
-  <div class="keyed" :class="{ raised: isRaised }">
+  <Button
+    v-if="isSimulated"
+    label="Put the meter on"
+    icon="pi pi-bolt"
+    :loading="sending"
+    class="measure"
+    @click="record('not sure')"
+  />
+  <div v-if="!isSimulated" class="keyed" :class="{ raised: isRaised }">
     <p v-if="isRaised" class="figures at">{{ test.from }} – {{ test.to }}</p>
     <form class="entry" @submit.prevent="record()">
       <InputText
@@ -141,7 +151,7 @@ watch(
     />
     <Button v-if="isRaised" label="Not now" text @click="isRaised = false" />
   </div>
-  <div class="touches">
+  <div v-if="!isSimulated" class="touches">
     <Button
       v-for="touch in [...touches, 'not sure']"
       :key="touch"
@@ -176,6 +186,9 @@ watch(
 </template>
 
 <style scoped>
+.measure {
+  min-height: 52px;
+}
 .entry {
   display: flex;
   gap: 0.5rem;

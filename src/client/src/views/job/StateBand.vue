@@ -135,7 +135,13 @@ defineExpose({ ask })
     </div>
   </section>
   <LockDialog :of="lockOf" :send="send" @close="lockOf = ''" />
-  <ProcedureDialog :procedure="procedure" :circuit="circuit" :send="send" @close="asking = undefined" />
+  <ProcedureDialog
+    :procedure="procedure"
+    :circuit="circuit"
+    :is-simulated="!!job.exercise"
+    :send="send"
+    @close="asking = undefined"
+  />
 </template>
 
 <style scoped>

@@ -23,6 +23,19 @@ const device = ref<Circuit['devices'][number]>()
 const tell = (what: string, at = '') => emit('entry', { type: 'told', what, device: at } as Entry)
 const looks = computed(() => props.circuit.devices.flatMap((d) => d.looks.map((l) => ({ device: d.tag, ...l }))))
 
+/** On a simulated panel: what was seen last, and what each look showed. */
+const seenLast = computed(() => {
+  const last = props.job.entries.at(-1)
+  return props.job.exercise && last?.entry.type === 'operation' ? last.text : ''
+})
+const answers = computed(() =>
+  Object.fromEntries(
+    props.job.entries.flatMap(({ entry }) =>
+      entry.type === 'look' ? [[`${entry.device}/${entry.look}`, entry.answer]] : [],
+    ),
+  ),
+)
+
 const trying = ref<InstanceType<typeof TryPanel>>()
 defineExpose({ look: (tag: string) => trying.value?.look(tag) })
 </script>
@@ -38,49 +51,65 @@ defineExpose({ look: (tag: string) => trying.value?.look(tag) })
       :now="now"
       :problem="problem"
       :disabled="job.isClosed"
+      :is-simulated="!!job.exercise"
+      :seen-last="seenLast"
       @entry="emit('entry', $event)"
       @wait="emit('wait', $event)"
       @undo="emit('undo')"
     />
-    <h3>What people say</h3>
-    <div class="row">
-      <Button
-        v-for="c in aboutIt"
-        :key="c.what"
-        :label="c.text"
-        size="small"
-        severity="secondary"
-        variant="outlined"
-        :disabled="job.isClosed"
-        @click="tell(c.what)"
-      />
-    </div>
-    <div class="row">
-      <Select
-        v-model="device"
-        :options="visible"
-        :option-label="named"
-        placeholder="One of the devices…"
-        aria-label="Device that something is said about"
-        :disabled="job.isClosed"
-      />
-      <Button
-        v-for="c in aboutDevice"
-        :key="c.what"
-        :label="c.text"
-        size="small"
-        severity="secondary"
-        variant="outlined"
-        :disabled="job.isClosed || !device"
-        @click="tell(c.what, device!.tag)"
-      />
-    </div>
+    <template v-if="!job.exercise">
+      <h3>What people say</h3>
+      <div class="row">
+        <Button
+          v-for="c in aboutIt"
+          :key="c.what"
+          :label="c.text"
+          size="small"
+          severity="secondary"
+          variant="outlined"
+          :disabled="job.isClosed"
+          @click="tell(c.what)"
+        />
+      </div>
+      <div class="row">
+        <Select
+          v-model="device"
+          :options="visible"
+          :option-label="named"
+          placeholder="One of the devices…"
+          aria-label="Device that something is said about"
+          :disabled="job.isClosed"
+        />
+        <Button
+          v-for="c in aboutDevice"
+          :key="c.what"
+          :label="c.text"
+          size="small"
+          severity="secondary"
+          variant="outlined"
+          :disabled="job.isClosed || !device"
+          @click="tell(c.what, device!.tag)"
+        />
+      </div>
+    </template>
     <h3>Look first, hands out</h3>
     <div v-for="look in looks" :key="look.device + look.id" class="seen">
       <span>{{ look.question }}<span v-if="look.deadOnly" class="faint"> (isolated)</span></span>
       <div class="row">
+        <template v-if="job.exercise">
+          <strong v-if="answers[`${look.device}/${look.id}`]">{{ answers[`${look.device}/${look.id}`] }}</strong>
+          <Button
+            label="Look"
+            size="small"
+            severity="secondary"
+            variant="outlined"
+            :aria-label="`Look: ${look.question}`"
+            :disabled="job.isClosed"
+            @click="emit('entry', { type: 'look', device: look.device, look: look.id, answer: 'not sure' } as Entry)"
+          />
+        </template>
         <Button
-          v-for="a in look.answers"
+          v-for="a in job.exercise ? [] : look.answers"
           :key="a"
           :label="a"
           size="small"

@@ -17,6 +17,10 @@ const props = defineProps<{
   now?: Schemas['OperationView']
   problem: string
   disabled: boolean
+  /** The panel is simulated: it is operated, and what it does is seen. */
+  isSimulated?: boolean
+  /** What was seen of it last; empty for nothing. */
+  seenLast?: string
 }>()
 const emit = defineEmits<{ entry: [entry: Entry]; wait: [seconds: number]; undo: [] }>()
 
@@ -56,7 +60,7 @@ const nothing = () => record(Object.fromEntries(looked.value.map((t) => [t, prop
 
 /** A part that was touched to say what it does. */
 function look(tag: string) {
-  if (deviceOf(tag)?.appearances.length) choosing.value = tag
+  if (!props.isSimulated && deviceOf(tag)?.appearances.length) choosing.value = tag
 }
 
 function choose(appearance: string) {
@@ -76,7 +80,8 @@ defineExpose({ look })
       <strong>{{ doing }}</strong>
     </p>
     <p v-if="problem" role="alert" class="problem">{{ problem }}</p>
-    <div v-if="now && (shown.length || steps.length)" class="answer" aria-live="polite">
+    <p v-if="seenLast && !steps.length" class="figures seen-last" role="status">{{ seenLast }}</p>
+    <div v-if="!isSimulated && now && (shown.length || steps.length)" class="answer" aria-live="polite">
       <span>{{
         steps.length ? (changed.length ? 'A good circuit now:' : 'A good circuit does nothing new:') : 'As it stands:'
       }}</span>
@@ -95,14 +100,21 @@ defineExpose({ look })
     </div>
     <div class="row">
       <Button
-        v-if="looked.length"
+        v-if="isSimulated"
+        :label="steps.length ? 'Do it' : 'See how it stands'"
+        icon="pi pi-play"
+        :disabled="disabled"
+        @click="record({})"
+      />
+      <Button
+        v-if="!isSimulated && looked.length"
         :label="isOtherwise ? 'Record what it did' : steps.length ? 'So it did' : 'So it stands'"
         icon="pi pi-check"
         :disabled="disabled"
         @click="soItDid"
       />
       <Button
-        v-if="steps.length && changed.length && !isOtherwise"
+        v-if="!isSimulated && steps.length && changed.length && !isOtherwise"
         label="Nothing happened"
         severity="secondary"
         variant="outlined"
@@ -156,6 +168,9 @@ defineExpose({ look })
 .try {
   display: grid;
   gap: 0.4rem;
+}
+.seen-last {
+  font-weight: 600;
 }
 .answer {
   display: flex;

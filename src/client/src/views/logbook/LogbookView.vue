@@ -6,20 +6,25 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onMounted, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { api, type Schemas } from '@/api/client'
 import DayField from '@/components/DayField.vue'
 import PageProblem from '@/components/PageProblem.vue'
+import SubNav from '@/components/SubNav.vue'
 import { outcomeWords, when } from '@/components/format'
 import { usePagedList } from '@/composables/usePagedList'
 
 const router = useRouter()
 const which = ref<'all' | 'open' | 'closed'>('all')
-const area = ref<string | null>(null)
+// An address may say which jobs are meant: a chart leads here.
+const asked = useRoute().query
+const said = (name: string) => (typeof asked[name] === 'string' ? (asked[name] as string) : '')
+const area = ref<string | null>(said('area') || null)
+const found = ref(said('found'))
 const outcome = ref<string | null>(null)
 const person = ref<string | null>(null)
-const from = ref('')
-const until = ref('')
+const from = ref(said('from'))
+const until = ref(said('until'))
 const choicesOf = ref<Schemas['JobChoices']>()
 const outcomes = [
   { label: 'Repaired and proved', value: 'repairedAndProved' },
@@ -38,6 +43,7 @@ const narrowed = () => ({
   who: person.value || undefined,
   from: from.value || undefined,
   until: until.value || undefined,
+  found: found.value || undefined,
 })
 const { rows, page, problem, loading, search, order, turn, sortBy } = usePagedList<Schemas['JobListItem']>(
   (query) =>
@@ -51,13 +57,16 @@ const { rows, page, problem, loading, search, order, turn, sortBy } = usePagedLi
     }),
   'openedAt',
   true,
+  said('search'),
 )
-watch([which, area, outcome, person, from, until], () => turn(0))
+watch([which, area, outcome, person, from, until, found], () => turn(0))
 onMounted(async () => {
   // Without them the list can still be read and searched.
   choicesOf.value = (await api.GET('/api/jobs/choices').catch(() => undefined))?.data
 })
-const isNarrowed = computed(() => !!(area.value || outcome.value || person.value || from.value || until.value))
+const isNarrowed = computed(
+  () => !!(area.value || outcome.value || person.value || from.value || until.value || found.value),
+)
 /** What is closed is read, what is open is worked on. */
 const pageOf = (job: Schemas['JobListItem']) => (job.closedAt ? `/jobs/${job.id}/report` : `/jobs/${job.id}`)
 /** The same jobs as they stand in the list, for a spreadsheet. */
@@ -68,12 +77,13 @@ const taken = computed(() =>
 )
 function widen() {
   area.value = outcome.value = person.value = null
-  from.value = until.value = ''
+  from.value = until.value = found.value = ''
 }
 </script>
 
 <template>
   <main class="page">
+    <SubNav part="logbook" />
     <div class="head">
       <h1>Logbook</h1>
       <InputText
@@ -112,6 +122,7 @@ function widen() {
       />
       <label>from <DayField v-model="from" label="From which day" /></label>
       <label>until <DayField v-model="until" label="Until which day" /></label>
+      <span v-if="found" class="found">found: {{ found.replace(/[-/]/g, ' ').trim() }}</span>
       <Button v-if="isNarrowed" label="All again" text @click="widen" />
       <span class="out no-print">
         <a :href="`/api/jobs/jobs.csv?${taken}`"><i class="pi pi-table" aria-hidden="true" /> These jobs, CSV</a>

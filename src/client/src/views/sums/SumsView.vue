@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import Select from 'primevue/select'
 import { useRouter } from 'vue-router'
 import { api, need, type Schemas } from '@/api/client'
 import OptionField from '@/components/OptionField.vue'
 import PageProblem from '@/components/PageProblem.vue'
+import type { Curve } from '@/components/ValuePlot.vue'
 
 /** The trade's sums: what is given on one side, what it comes to with its formula on the other; worked out as one types. */
 const props = defineProps<{ sum?: string }>()
+const ValuePlot = defineAsyncComponent(() => import('@/components/ValuePlot.vue'))
 const router = useRouter()
 const sums = ref<Schemas['SumDescription'][]>([])
 const given = ref<Record<string, unknown>>({})
@@ -42,6 +44,21 @@ async function work() {
     refused.value = (error as Error).message
   }
 }
+const tones = ['petrol', 'faint', 'faint', 'doubt'] as const
+const curves = computed<Curve[]>(() => {
+  const plot = result.value?.plot
+  if (!plot) return []
+  const mark = plot.mark ? [{ x: plot.mark.across, y: plot.mark.up }] : []
+  return [
+    ...plot.curves.map((c, i) => ({
+      name: c.name,
+      points: c.points.map((p) => ({ x: p.across, y: p.up })),
+      isDashed: i > 0,
+      tone: tones[i],
+    })),
+    ...(mark.length ? [{ name: 'here', points: mark, isValues: true, tone: 'live' } as Curve] : []),
+  ]
+})
 const soon = useDebounceFn(work, 200)
 watch(chosen, () => {
   given.value = {}
@@ -110,6 +127,14 @@ function set(name: string, value: unknown) {
               </dd>
             </template>
           </dl>
+          <ValuePlot
+            v-if="result.plot"
+            :curves="curves"
+            :across="result.plot.across"
+            :up="result.plot.up"
+            :is-logarithmic="result.plot.isLogarithmic"
+            :says="`${chosen.name}: ${result.lines[0]?.name} ${result.lines[0]?.shown}`"
+          />
           <p v-for="sentence in result.says" :key="sentence">{{ sentence }}</p>
         </template>
         <p class="faint source">{{ chosen.source }}. Local codes and the maker’s data come first.</p>

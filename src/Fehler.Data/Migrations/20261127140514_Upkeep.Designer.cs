@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Fehler.Data.Migrations
 {
     [DbContext(typeof(FehlerDb))]
-    [Migration("20261127132023_Upkeep")]
+    [Migration("20261127140514_Upkeep")]
     partial class Upkeep
     {
         /// <inheritdoc />
@@ -248,6 +248,9 @@ namespace Fehler.Data.Migrations
                     b.Property<int>("EntryCount")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Exercise")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FirstNamed")
                         .HasColumnType("TEXT");
 
@@ -256,6 +259,9 @@ namespace Fehler.Data.Migrations
 
                     b.Property<long?>("FoundAt")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("FoundCause")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("FoundFault")
                         .HasColumnType("TEXT");

@@ -19,6 +19,12 @@ namespace Fehler.Data.Migrations
                 defaultValue: 0);
 
             migrationBuilder.AddColumn<string>(
+                name: "Exercise",
+                table: "Jobs",
+                type: "TEXT",
+                nullable: true);
+
+            migrationBuilder.AddColumn<string>(
                 name: "FirstNamed",
                 table: "Jobs",
                 type: "TEXT",
@@ -35,6 +41,12 @@ namespace Fehler.Data.Migrations
                 name: "FoundAt",
                 table: "Jobs",
                 type: "INTEGER",
+                nullable: true);
+
+            migrationBuilder.AddColumn<string>(
+                name: "FoundCause",
+                table: "Jobs",
+                type: "TEXT",
                 nullable: true);
 
             migrationBuilder.AddColumn<string>(
@@ -249,6 +261,10 @@ namespace Fehler.Data.Migrations
                 table: "Jobs");
 
             migrationBuilder.DropColumn(
+                name: "Exercise",
+                table: "Jobs");
+
+            migrationBuilder.DropColumn(
                 name: "FirstNamed",
                 table: "Jobs");
 
@@ -258,6 +274,10 @@ namespace Fehler.Data.Migrations
 
             migrationBuilder.DropColumn(
                 name: "FoundAt",
+                table: "Jobs");
+
+            migrationBuilder.DropColumn(
+                name: "FoundCause",
                 table: "Jobs");
 
             migrationBuilder.DropColumn(

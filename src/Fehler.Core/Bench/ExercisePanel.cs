@@ -1,0 +1,184 @@
+using System.Collections.Immutable;
+using Fehler.Core.Circuits;
+using Fehler.Core.Faults;
+using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+
+namespace Fehler.Core.Bench;
+
+/// <summary>What doing something on a practice panel came to.</summary>
+/// <param name="Entry">The entry with what was really seen or measured in it.</param>
+/// <param name="Stops">Why that stops the exercise; null when it does not.</param>
+/// <param name="Mistake">What was against good practice; null for nothing.</param>
+public sealed record PanelAnswer(JournalEntry Entry, string? Stops = null, string? Mistake = null);
+
+/// <summary>
+/// The simulated panel of an exercise: an entry of its journal says what is done, the panel says what comes of it. Made anew from the
+/// journal it stands as it stood, scatter of the meter included.
+/// </summary>
+public sealed class ExercisePanel
+{
+    private readonly CompiledCircuit _compiled;
+    private readonly SimulatedPanel _panel;
+    private readonly List<FaultMode> _left;
+
+    /// <param name="compiled">The circuit as it is drawn.</param>
+    /// <param name="exercise">What is hidden.</param>
+    /// <param name="entries">What was done so far, struck entries too: what was done was done.</param>
+    public ExercisePanel(CompiledCircuit compiled, Exercise exercise, IEnumerable<JournalEntry> entries)
+    {
+        _compiled = compiled;
+        _left = [.. exercise.Faults.Select(f => f.In(compiled)).OfType<FaultMode>()];
+        _panel = new SimulatedPanel(compiled, [.. _left.SelectMany(f => f.Alterations)], exercise.Seed, differs: true);
+        foreach (var entry in entries)
+        {
+            Do(entry);
+        }
+    }
+
+    /// <summary>Faults that are still in the panel.</summary>
+    public IReadOnlyList<FaultMode> Left => _left;
+
+    /// <summary>Does what an entry says, after asking whether it can be done without anybody being hurt.</summary>
+    /// <param name="entry">What somebody says he does; what he says he saw does not count.</param>
+    /// <param name="job">The journal so far.</param>
+    public PanelAnswer Answer(JournalEntry entry, JobState job)
+    {
+        var stops = Hurts(entry, job);
+        return stops is not null ? new PanelAnswer(entry, stops) : new PanelAnswer(Do(entry), null, Mistake(entry, job));
+    }
+
+    /// <summary>Why this hurts somebody; null when it does not.</summary>
+    private string? Hurts(JournalEntry entry, JobState job)
+    {
+        var isDead = job.Liveness == Liveness.ProvedDead;
+        return entry switch
+        {
+            ReadingAsTyped { Quantity: Quantity.Ohms or Quantity.Continuity or Quantity.Insulation } when !isDead =>
+                "Ohms on a circuit that is not proved dead: the meter is destroyed, and an arc may follow. Isolate, lock, prove dead first.",
+            OperationSeen operation when !isDead && operation.Steps.Any(IsDeadOnly) =>
+                "An armature was pressed by hand on a circuit that is not proved dead: the motor starts, or two phases meet.",
+            Tightened or WireLifted or WireLanded when !isDead => "A screwdriver on terminals of a circuit that is not proved dead.",
+            Makeshift { Kind: MakeshiftKind.Bridge } when !isDead => "A bridge was put into a live circuit.",
+            _ => null,
+        };
+    }
+
+    private string? Mistake(JournalEntry entry, JobState job) =>
+        entry switch
+        {
+            OperationSeen operation
+                when operation.Steps.Any(IsReset)
+                    && !job.Valid.OfType<LookSeen>().Any(l => operation.Steps.Any(s => s.Device == l.Device)) =>
+                "Reset was pressed before anybody had looked: what it wiped was evidence, and it may start the motor.",
+            ProvedDead { DetectorCheckedBefore: false } or ProvedDead { DetectorCheckedAfter: false } =>
+                "Proved dead with a detector that was not checked on a known source before and after.",
+            Closed { Outcome: not CloseOutcome.HandedOver } when job.Lifted.Count > 0 => "A wire was left lifted.",
+            Repair repair when _left.TrueForAll(f => f.Unit != repair.Unit) && Stands(repair.Unit) is null => $"{repair.Unit} was good.",
+            _ => null,
+        };
+
+    private bool IsDeadOnly(Step step) =>
+        _compiled.Circuit.FindDevice(step.Device) is { } device
+        && device.Kind.Actuations(device).Any(a => a.Position == step.Position && a.DeadOnly);
+
+    private bool IsReset(Step step) =>
+        _compiled.Circuit.FindDevice(step.Device) is { } device
+        && device.Kind.Actuations(device).Any(a => a.Position == step.Position && a.Resets);
+
+    /// <summary>The device of this tag where it stands tripped or blown; null where it is as new.</summary>
+    private Device? Stands(string unit) =>
+        _compiled.Faults.Protective.FirstOrDefault(d =>
+            d.Tag == unit && _panel.State.Devices[_compiled.Circuit.Devices.IndexOf(d)].Position != d.Kind.InitialPosition(d)
+        );
+
+    /// <summary>Does it, and writes into the entry what came of it.</summary>
+    private JournalEntry Do(JournalEntry entry)
+    {
+        switch (entry)
+        {
+            case OperationSeen operation:
+                return operation with { Seen = _panel.Operate(operation.Steps) };
+            case LookSeen look:
+                return look with { Answer = _panel.Look(look.Device, look.Look) };
+            case ReadingAsTyped typed:
+                return Measured(typed);
+            case Reading reading:
+                return Measured(reading);
+            case Isolated:
+                _panel.Isolate();
+                return entry;
+            case Energised:
+                _panel.Energise();
+                return entry;
+            case WireLifted lifted:
+                _panel.Lift(lifted.Conductor);
+                return entry;
+            case WireLanded landed:
+                _panel.Lift(landed.Conductor, landed: true);
+                return entry;
+            case Tightened tightened:
+                return tightened with { WasLoose = IsLoose(tightened.Terminal) };
+            case ConductorsCounted counted:
+                return counted with { Found = _compiled.Circuit.ConductorsAt(counted.Terminal).Count() };
+            case MeterChecked check:
+                return check with { Good = true };
+            case Repair repair:
+                _left.RemoveAll(f => f.Unit == repair.Unit);
+                _panel.Repair(repair.Unit, [.. _left.SelectMany(f => f.Alterations)]);
+                return entry;
+            case FunctionTested test when _compiled.FunctionTest.Find(test.Step) is { } step:
+                return Tested(test, step);
+            default:
+                return entry;
+        }
+    }
+
+    private FunctionTested Tested(FunctionTested test, FunctionTestStep step)
+    {
+        _panel.Operate(step.Before);
+        var seen = _panel.Operate(step.Steps);
+        var otherwise = step.Expected.Where(e => seen.GetValueOrDefault(e.Key) != e.Value).ToList();
+        return test with
+        {
+            Passed = otherwise.Count == 0,
+            Seen = otherwise.ToImmutableSortedDictionary(e => e.Key, e => seen.GetValueOrDefault(e.Key, ""), StringComparer.Ordinal),
+        };
+    }
+
+    private Reading Measured(ReadingAsTyped typed) =>
+        Measured(
+            new Reading(typed.Quantity, typed.From, typed.To, typed.Held, ReadingValue.Of(0), typed.Meter)
+            {
+                Id = typed.Id,
+                At = typed.At,
+                Who = typed.Who,
+                LowImpedance = typed.LowImpedance,
+                Alone = typed.Alone,
+                FreeEnd = typed.FreeEnd,
+                Celsius = typed.Celsius,
+            }
+        );
+
+    private Reading Measured(Reading reading)
+    {
+        var others = reading.Alone
+            ? _compiled
+                .Circuit.Conductors.Where(c => (c.From.Device == reading.From.Device) != (c.To.Device == reading.From.Device))
+                .Where(c => !_panel.State.Lifted.Contains(c.Id))
+                .Select(c => c.Id)
+                .ToList()
+            : [];
+        others.ForEach(c => _panel.Lift(c));
+        var value = reading.LowImpedance
+            ? _panel.MeasureLoaded(reading.Quantity, reading.From, reading.To, reading.Held)
+            : _panel.Measure(reading.Quantity, reading.From, reading.To, reading.Held);
+        others.ForEach(c => _panel.Lift(c, landed: true));
+        return reading with { Value = value, Typed = ReadingText.Show(value, reading.Quantity) };
+    }
+
+    private bool IsLoose(TerminalId terminal) =>
+        _left.Exists(f =>
+            f.Kind == "high-resistance" && _compiled.Circuit.Conductors.Any(c => c.Id == f.Unit && (c.From == terminal || c.To == terminal))
+        );
+}
