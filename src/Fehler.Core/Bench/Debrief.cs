@@ -17,7 +17,7 @@ namespace Fehler.Core.Bench;
 public sealed record DebriefStep(int Sequence, string Text, double Bits, int Left, string Best);
 
 /// <summary>What an exercise cost.</summary>
-/// <param name="Minutes">By the cost model: looking, measuring, isolating, walking, opening.</param>
+/// <param name="Minutes">By the cost model: looking, measuring, isolating, walking, opening; the repair is not counted.</param>
 /// <param name="Readings">Readings taken.</param>
 /// <param name="Places">Enclosures and stations opened.</param>
 /// <param name="GoodParts">Units repaired that were good.</param>
@@ -56,9 +56,6 @@ public sealed record Ledger(double Minutes, int Readings, int Places, int GoodPa
                     break;
                 case WireLifted or WireLanded:
                     minutes += CostModel.LiftMinutes / 2;
-                    break;
-                case Repair repair:
-                    minutes += repair.Minutes;
                     break;
             }
         }

@@ -44,8 +44,9 @@ public sealed class ExercisePanel
     /// <param name="job">The journal so far.</param>
     public PanelAnswer Answer(JournalEntry entry, JobState job)
     {
-        var stops = Hurts(entry, job);
-        return stops is not null ? new PanelAnswer(entry, stops) : new PanelAnswer(Do(entry), null, Mistake(entry, job));
+        // Judged by how the panel stands before it is done.
+        var (stops, mistake) = (Hurts(entry, job), Mistake(entry, job));
+        return stops is not null ? new PanelAnswer(entry, stops) : new PanelAnswer(Do(entry), null, mistake);
     }
 
     /// <summary>Why this hurts somebody; null when it does not.</summary>

@@ -19,7 +19,7 @@ public sealed record PastJob(
 
 /// <summary>Something that makes a rule due sooner than its interval.</summary>
 /// <param name="Rule">The rule.</param>
-/// <param name="Since">What was done after this has answered it.</param>
+/// <param name="Since">What was done after this has answered it; what was measured at this very moment has brought it up.</param>
 /// <param name="Due">The day by which.</param>
 /// <param name="Why">What made it so, in words.</param>
 public sealed record Condition(string Rule, DateTimeOffset Since, DateOnly Due, string Why)
@@ -112,7 +112,7 @@ public sealed record DueDay(DateOnly Due, string Why)
     public static DueDay Of(string rule, int months, DateTimeOffset? last, DateTimeOffset begin, IEnumerable<Condition> conditions)
     {
         var usual = DateOnly.FromDateTime((last ?? begin).UtcDateTime).AddMonths(months);
-        var sooner = conditions.Where(c => c.Rule == rule && (last is null || c.Since > last)).MinBy(c => c.Due);
+        var sooner = conditions.Where(c => c.Rule == rule && (last is null || c.Since >= last)).MinBy(c => c.Due);
         return sooner is not null && sooner.Due < usual ? new DueDay(sooner.Due, sooner.Why) : new DueDay(usual, "");
     }
 }

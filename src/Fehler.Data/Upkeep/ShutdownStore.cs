@@ -20,9 +20,9 @@ public sealed record ShutdownWish(
     DateTimeOffset Begins,
     double Hours,
     int People,
-    string? Area,
-    ImmutableArray<string>? Enclosures,
-    int DaysAhead
+    string? Area = null,
+    ImmutableArray<string>? Enclosures = null,
+    int DaysAhead = 90
 );
 
 /// <summary>A shutdown list with what has been done of it.</summary>

@@ -131,16 +131,30 @@ public sealed class WorkStore(FehlerDb db, CircuitStore circuits, FollowedValues
                 throw new RefusedException("With upkeep go readings, trip times and counters.");
             }
 
-            var reason = EntryRules.Refuse(given, now);
-            var entry = reason is null && given is ReadingAsTyped typed ? typed.Understood() : given;
-            if ((reason ?? job.Refuse(entry)) is { } refused)
+            var (entry, reason) = Taken(given, job, now);
+            if (reason is not null)
             {
-                throw new RefusedException(given is ReadingAsTyped bad ? $"{bad.From}–{bad.To} “{bad.Typed}”: {refused}" : refused);
+                throw new RefusedException(given is ReadingAsTyped typed ? $"{typed.From}–{typed.To} “{typed.Typed}”: {reason}" : reason);
             }
 
             entries.Add(entry with { Id = Guid.CreateVersion7(), At = at, Received = now, Who = done.Who });
         }
 
         return entries;
+    }
+
+    /// <summary>An entry as it is understood, or why it cannot be taken.</summary>
+    private static (JournalEntry Entry, string? Refused) Taken(JournalEntry given, JobState job, DateTimeOffset now)
+    {
+        try
+        {
+            var reason = EntryRules.Refuse(given, now);
+            var entry = reason is null && given is ReadingAsTyped typed ? typed.Understood() : given;
+            return (entry, reason ?? job.Refuse(entry));
+        }
+        catch (RefusedException e)
+        {
+            return (given, e.Message);
+        }
     }
 }

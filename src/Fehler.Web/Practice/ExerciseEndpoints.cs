@@ -18,11 +18,11 @@ namespace Fehler.Web.Practice;
 /// <param name="Faults">Faults set by the instructor, by their ids; drawn when absent.</param>
 public sealed record BeginExercise(
     Guid Circuit,
-    Difficulty Difficulty,
-    string? Code,
-    bool WithAdvice,
-    string? Who,
-    ImmutableArray<string>? Faults
+    Difficulty Difficulty = Difficulty.Single,
+    string? Code = null,
+    bool WithAdvice = false,
+    string? Who = null,
+    ImmutableArray<string>? Faults = null
 );
 
 /// <summary>Who ends it.</summary>

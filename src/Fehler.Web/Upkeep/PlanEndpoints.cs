@@ -44,10 +44,10 @@ internal sealed record PlanParameters(
 }
 
 /// <summary>An interval to be set; without months what held before holds again.</summary>
-public sealed record SetInterval(string? Rule, Guid? Circuit, int? Months);
+public sealed record SetInterval(string? Rule, Guid? Circuit = null, int? Months = null);
 
 /// <summary>A window to be packed.</summary>
-public sealed record PackShutdown(ShutdownWish? Wish, string? Who);
+public sealed record PackShutdown(ShutdownWish? Wish, string? Who = null);
 
 internal static class PlanEndpoints
 {

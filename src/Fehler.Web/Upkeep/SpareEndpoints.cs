@@ -9,7 +9,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 namespace Fehler.Web.Upkeep;
 
 /// <summary>What the store knows of a part.</summary>
-public sealed record SetPart(string? Part, double LeadWeeks, int Stock, string? Note);
+public sealed record SetPart(string? Part, double LeadWeeks, int Stock, string? Note = null);
 
 internal static class SpareEndpoints
 {

@@ -36,20 +36,22 @@ public sealed record UpkeepView(
 /// <param name="Rule">Name of the rule.</param>
 /// <param name="Text">What was found; may be absent.</param>
 /// <param name="Minutes">What it took; 0 where nobody counted.</param>
-/// <param name="Readings">What was measured, as journal entries: readingAsTyped, tripTimed, counterRead.</param>
 /// <param name="Working">What ran meanwhile, "M1 runs"; absent for dead work.</param>
 /// <param name="At">When; now when absent.</param>
 /// <param name="Id">An id of its own, so that what is sent twice is recorded once; may be absent.</param>
 public sealed record RecordWork(
     string? Rule,
     string? Who,
-    string? Text,
-    double Minutes,
-    ImmutableArray<JournalEntry> Readings,
-    string? Working,
-    DateTimeOffset? At,
-    Guid? Id
-);
+    string? Text = null,
+    double Minutes = 0,
+    string? Working = null,
+    DateTimeOffset? At = null,
+    Guid? Id = null
+)
+{
+    /// <summary>What was measured, as journal entries: readingAsTyped, tripTimed, counterRead.</summary>
+    public ImmutableArray<JournalEntry> Readings { get; init; } = [];
+}
 
 internal static class UpkeepEndpoints
 {

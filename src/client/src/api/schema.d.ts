@@ -1481,11 +1481,12 @@ export interface components {
         BeginExercise: {
             /** Format: uuid */
             circuit: string;
-            difficulty: components["schemas"]["Difficulty"];
-            code: null | string;
+            difficulty?: components["schemas"]["Difficulty"];
+            code?: null | string;
+            /** @default false */
             withAdvice: boolean;
-            who: null | string;
-            faults: null | unknown[];
+            who?: null | string;
+            faults?: null | unknown[];
         };
         BenchCheckEntry: {
             id: string;
@@ -2798,7 +2799,7 @@ export interface components {
         };
         PackShutdown: {
             wish: null | components["schemas"]["ShutdownWish"];
-            who: null | string;
+            who?: null | string;
         };
         PackedShutdown: {
             /** Format: uuid */
@@ -3068,15 +3069,18 @@ export interface components {
         RecordWork: {
             rule: null | string;
             who: null | string;
-            text: null | string;
-            /** Format: double */
+            text?: null | string;
+            /**
+             * Format: double
+             * @default 0
+             */
             minutes: number;
-            readings: components["schemas"]["JournalEntry"][];
-            working: null | string;
+            working?: null | string;
             /** Format: date-time */
-            at: null | string;
+            at?: null | string;
             /** Format: uuid */
-            id: null | string;
+            id?: null | string;
+            readings?: components["schemas"]["JournalEntry"][];
         };
         Recorded: {
             /** Format: int32 */
@@ -3144,9 +3148,9 @@ export interface components {
         SetInterval: {
             rule: null | string;
             /** Format: uuid */
-            circuit: null | string;
+            circuit?: null | string;
             /** Format: int32 */
-            months: null | number;
+            months?: null | number;
         };
         SetPart: {
             part: null | string;
@@ -3154,7 +3158,7 @@ export interface components {
             leadWeeks: number;
             /** Format: int32 */
             stock: number;
-            note: null | string;
+            note?: null | string;
         };
         SettingView: {
             group: components["schemas"]["PlateGroup"];
@@ -3255,9 +3259,12 @@ export interface components {
             hours: number;
             /** Format: int32 */
             people: number;
-            area: null | string;
-            enclosures: null | unknown[];
-            /** Format: int32 */
+            area?: null | string;
+            enclosures?: null | unknown[];
+            /**
+             * Format: int32
+             * @default 90
+             */
             daysAhead: number;
         };
         SpareAdvice: {

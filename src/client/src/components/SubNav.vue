@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 
 /** The pages of one part of the program, above each of them. */
 const props = defineProps<{ part: 'plan' | 'logbook' }>()
@@ -17,11 +18,14 @@ const parts = {
 } as const
 const names = { plan: 'Plan', logbook: 'Logbook' }
 const links = computed(() => parts[props.part])
+const route = useRoute()
+/** One shutdown list belongs to the shutdowns. */
+const isHere = (to: string) => route.path === to || (to === '/shutdowns' && route.path.startsWith(`${to}/`))
 </script>
 
 <template>
   <nav class="tabs no-print" :aria-label="names[part]">
-    <RouterLink v-for="[to, name] in links" :key="to" :to="to">{{ name }}</RouterLink>
+    <RouterLink v-for="[to, name] in links" :key="to" :to="to" :class="{ here: isHere(to) }">{{ name }}</RouterLink>
   </nav>
 </template>
 
@@ -38,8 +42,7 @@ const links = computed(() => parts[props.part])
   color: var(--ink);
   text-decoration: none;
 }
-.tabs a.router-link-exact-active,
-.tabs a.router-link-active[href='/shutdowns'] {
+.tabs a.here {
   box-shadow: inset 0 -3px var(--petrol);
   font-weight: 600;
 }

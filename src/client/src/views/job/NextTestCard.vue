@@ -136,9 +136,11 @@ const otherwise = computed(() => {
     </template>
     <p v-else-if="!proposal && !isOwn" class="faint">
       {{
-        thinking
-          ? 'Working it out…'
-          : `No test on offer tells more${without.length ? ' with what is left out' : ''}. Tap a terminal to measure something else.`
+        job.exercise && !job.exercise.withAdvice
+          ? 'Tap a terminal in the drawing to put a lead on it; operate and look under “Tried and seen”.'
+          : thinking
+            ? 'Working it out…'
+            : `No test on offer tells more${without.length ? ' with what is left out' : ''}. Tap a terminal to measure something else.`
       }}
     </p>
 

@@ -92,8 +92,8 @@ async function done() {
                     <span v-if="item(piece.id)?.devices.length" class="faint"
                       >({{ item(piece.id)!.devices.join(', ') }})</span
                     >
-                    <span class="faint figures">
-                      {{ Math.round(piece.minutes) }} min{{ piece.state === 'live' ? ', supply on' : '' }}</span
+                    <span class="faint figures"
+                      >&nbsp;{{ Math.round(piece.minutes) }} min{{ piece.state === 'live' ? ', supply on' : '' }}</span
                     >
                   </span>
                   <strong v-if="isDone(piece.id)"><i class="pi pi-check" aria-hidden="true" /> done</strong>

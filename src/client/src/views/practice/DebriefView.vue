@@ -20,7 +20,7 @@ onMounted(async () => {
   }
 })
 const print = () => window.print()
-const told = (bits: number) => (bits < -0.05 ? 'misled' : bits < 0.05 ? 'told nothing' : `${bits.toFixed(1)} bit`)
+const told = (bits: number) => (bits < -0.3 ? 'misled' : bits < 0.05 ? 'told nothing' : `${bits.toFixed(1)} bit`)
 </script>
 
 <template>
