@@ -76,7 +76,14 @@ public sealed class AccessibilityTests : IDisposable
             ("set-up", "/set-up", "Set up"),
             ("sums", "/sums/cable-holds-coil", "Largest capacitance"),
             ("terminals", "/set-up/terminals", "at rest"),
-            ("to do", "/to-do", "Nothing is left to do"),
+            ("plan", "/plan", "Clean the panel"),
+            ("intervals", "/plan/intervals", "Took here"),
+            ("shutdowns", "/shutdowns", "Pack it"),
+            ("spares", "/spares", "On the shelf"),
+            ("insight", "/insight", "What comes back"),
+            ("trends", $"/circuits/{open.GetProperty("id").GetString()}?tab=trends", "Nothing is followed here yet"),
+            ("curve", "/sums/trip-time", "Soonest by its class"),
+            ("practice", "/practice", "Word of the class"),
         ];
     }
 }

@@ -262,11 +262,13 @@ public sealed class ViewsTests : IDisposable
         _screen.Type("[aria-label='By which day']", day.ToString("yyyy-MM-dd", null) + Keys.Tab);
         _screen.ClickText("Note it");
         _screen.See("Still to do (1)");
-        _screen.ClickText("To do");
+        _screen.ClickText("Plan");
+        _screen.Type(".search", "push button");
         _screen.See("order a push button");
         _screen.See(day.ToString("yyyy-MM-dd", null));
-        _screen.ClickText("Tick off");
-        _screen.See("Nothing is left to do");
+        _screen.ClickText("Do it");
+        _screen.ClickText("Done");
+        _screen.See("Nothing is due that matches");
     }
 
     /// <summary>A plant's list: what can be used stands in the register, what cannot is said with its line.</summary>

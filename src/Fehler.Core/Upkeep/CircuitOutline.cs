@@ -13,7 +13,8 @@ public sealed record OutlinedRule(
     UpkeepState State,
     string Source,
     ImmutableArray<string> Devices,
-    bool IsInFunctionTest
+    bool IsInFunctionTest,
+    bool NeedsLoad
 );
 
 /// <summary>
@@ -48,7 +49,8 @@ public sealed record CircuitOutline(
                     u.Rule.State,
                     u.Rule.Source,
                     u.Devices,
-                    u.Rule.IsInFunctionTest
+                    u.Rule.IsInFunctionTest,
+                    u.Rule.NeedsLoad
                 )),
             ],
             compiled.InstalledParts.All,

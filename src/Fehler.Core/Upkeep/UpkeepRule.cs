@@ -45,6 +45,9 @@ public sealed record UpkeepRule(string Id, Wording Title, int Months, double Min
     /// <summary>Due at once when the protection tripped twice within a month.</summary>
     public bool AfterTrips { get; init; }
 
+    /// <summary>The machine has to run under its load: no work for a shutdown.</summary>
+    public bool NeedsLoad { get; init; }
+
     /// <summary>A complete function test has done it too.</summary>
     public bool IsInFunctionTest { get; init; }
 }
@@ -158,6 +161,7 @@ public sealed class UpkeepRules
                         Followed.StartingAmps,
                     ],
                     AfterTrips = true,
+                    NeedsLoad = true,
                 },
                 [],
                 6

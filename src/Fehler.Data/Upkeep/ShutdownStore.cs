@@ -56,6 +56,9 @@ public sealed class ShutdownStore(FehlerDb db, PlanStore plan, Outlines outlines
     /// <summary>Something overdue by its whole interval counts double; what moved itself forward, or protects people, counts half as much again.</summary>
     private const double MovedFactor = 1.5;
 
+    /// <summary>Dead work has to wait for a shutdown; what is done with the supply on need not.</summary>
+    private const double DeadFactor = 3;
+
     private static readonly ImmutableHashSet<string> Protects = ["emergency-stop", "interlock", "overload"];
 
     /// <summary>Packs a window and keeps the list.</summary>
@@ -71,7 +74,9 @@ public sealed class ShutdownStore(FehlerDb db, PlanStore plan, Outlines outlines
             throw new RefusedException("Nothing is due there by that day; take more days ahead, or another area.");
         }
 
-        var items = due.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.First());
+        // Nothing runs under its load while the plant stands.
+        bool NeedsLoad(PlanItem item) => circuits[item.Circuit].Outline.Rules.Any(r => r.Id == item.Rule && r.NeedsLoad);
+        var items = due.Where(i => !NeedsLoad(i)).GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.First());
         var list = await Task.Run(
             () => ShutdownList.Pack([.. items.Values.Select(i => Piece(i, circuits[i.Circuit], day))], 60 * wish.Hours, wish.People),
             cancellation
@@ -119,6 +124,7 @@ public sealed class ShutdownStore(FehlerDb db, PlanStore plan, Outlines outlines
         var worth =
             Math.Clamp(1 + late, 0.3, 3)
             * (item.Why.Length > 0 || item.Kind != PlanKind.Upkeep ? MovedFactor : 1)
+            * (item.State is null or UpkeepState.Dead ? DeadFactor : 1)
             * (Protects.Contains(item.Rule) ? MovedFactor : 1);
         return new ShutdownPiece(
             item.Id,

@@ -154,7 +154,11 @@ internal static class JobMapping
             [.. state.Lifted.Select(l => new LiftedView(l.Key, l.Value))],
             state.Closing is not null,
             [.. SafetyRules.Possible(state)],
-            Before(state),
+            // Who practises without advice has to think of what comes first.
+            job.Exercise
+                is { WithAdvice: false, Stopped: "" }
+                ? ImmutableSortedDictionary<Quantity, SafetyStep>.Empty
+                : Before(state),
             [.. Trial.Holdable(job.Circuit, state.Liveness == Liveness.ProvedDead)],
             MeterSetting.All,
             [.. state.Entries.Select(e => ToView(state, e))],

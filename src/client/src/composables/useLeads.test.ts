@@ -63,6 +63,14 @@ describe('where the leads are', () => {
     expect(l.test.value?.from).toBe('KM1:A1')
   })
 
+  it('stays where somebody has put them while nothing is proposed', async () => {
+    const l = leads('live', [])
+    l.tap('KM1:A1')
+    l.diagnosis.value = { sequence: 2, proposals: [] } as unknown as Diagnosis
+    await nextTick()
+    expect(l.test.value?.from).toBe('KM1:A1')
+  })
+
   it('keeps the test that the circuit is being isolated for, until something is found out', async () => {
     const dead = (from: string, change: string) => ({ ...proposal(from), quantity: 'ohms', change }) as Proposal
     const l = leads('live', [dead('F1:2', 'isolate'), proposal('S0:12')])

@@ -46,6 +46,8 @@ export function useLeads(
   // Isolating or switching on for a test is no evidence: the test that it is done for stays.
   watch(diagnosis, (now, before) => {
     if (now?.sequence === before?.sequence) return
+    // Where nothing is proposed the leads stay where somebody has put them.
+    if (own.value && now && !now.proposals.length && typing.value !== 'typing') return
     if (typing.value === 'typing') {
       own.value ??= testOf(before?.proposals[chosen.value])
       isOvertaken.value = !!own.value
