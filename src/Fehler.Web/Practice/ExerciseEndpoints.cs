@@ -125,32 +125,26 @@ internal static class ExerciseEndpoints
     private static async Task<FileContentHttpResult> Csv(string? code, ExerciseStore store, CancellationToken cancellation)
     {
         var page = await store.ListAsync(new ListQuery(Take: ListQuery.MostTake), null, code, cancellation);
-        return TypedResults.Bytes(
-            [
-                .. CsvText.Mark,
-                .. CsvText.Of([
-                    ["who", "opened", "circuit", "kind", "code", "advice", "ended", "readings", "mistakes"],
-                    .. page.Items.Select(e =>
-                        new[]
-                        {
-                            e.Who,
-                            e.OpenedAt.ToString("O", System.Globalization.CultureInfo.InvariantCulture),
-                            e.CircuitTag,
-                            e.Difficulty.ToString(),
-                            e.Code,
-                            e.WithAdvice ? "yes" : "no",
-                            e.Stopped.Length > 0 ? e.Stopped
-                            : e.Found == true ? "found and proved"
-                            : e.Found == false ? "closed, not found"
-                            : "goes on",
-                            e.Readings.ToString(System.Globalization.CultureInfo.InvariantCulture),
-                            e.Mistakes.ToString(System.Globalization.CultureInfo.InvariantCulture),
-                        }
-                    ),
-                ]),
-            ],
-            CsvText.Type,
-            "exercises.csv"
+        return CsvText.File(
+            "exercises.csv",
+            ["who", "opened", "circuit", "kind", "code", "advice", "ended", "readings", "mistakes"],
+            page.Items.Select(e =>
+                new[]
+                {
+                    e.Who,
+                    e.OpenedAt.ToString("O", System.Globalization.CultureInfo.InvariantCulture),
+                    e.CircuitTag,
+                    e.Difficulty.ToString(),
+                    e.Code,
+                    e.WithAdvice ? "yes" : "no",
+                    e.Stopped.Length > 0 ? e.Stopped
+                    : e.Found == true ? "found and proved"
+                    : e.Found == false ? "closed, not found"
+                    : "goes on",
+                    e.Readings.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                    e.Mistakes.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                }
+            )
         );
     }
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using CsvHelper;
+using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Print;
 
@@ -14,6 +15,13 @@ internal static class CsvText
 
     /// <summary>Spreadsheets tell UTF-8 by its mark at the beginning.</summary>
     public static byte[] Mark => Encoding.UTF8.GetPreamble();
+
+    /// <summary>Rows as a file to be taken along.</summary>
+    /// <param name="name">Name of the file.</param>
+    /// <param name="heads">Heads of the columns.</param>
+    /// <param name="rows">The rows below them.</param>
+    public static FileContentHttpResult File(string name, string[] heads, IEnumerable<string[]> rows) =>
+        TypedResults.Bytes([.. Mark, .. Of(rows.Prepend(heads))], Type, name);
 
     public static byte[] Of(IEnumerable<string[]> rows)
     {

@@ -51,20 +51,16 @@ internal static class InsightEndpoints
                     b.MinutesDown.ToString("0", CultureInfo.InvariantCulture),
                 }
             );
-        return TypedResults.Bytes(
+        return CsvText.File(
+            "insight.csv",
+            ["by", "name", "jobs", "minutes down"],
             [
-                .. CsvText.Mark,
-                .. CsvText.Of([
-                    ["by", "name", "jobs", "minutes down"],
-                    .. Rows("circuit", insight.Circuits),
-                    .. Rows("device", insight.Devices),
-                    .. Rows("cause", insight.Causes),
-                    .. Rows("area", insight.Areas),
-                    .. Rows("month", insight.Months),
-                ]),
-            ],
-            CsvText.Type,
-            "insight.csv"
+                .. Rows("circuit", insight.Circuits),
+                .. Rows("device", insight.Devices),
+                .. Rows("cause", insight.Causes),
+                .. Rows("area", insight.Areas),
+                .. Rows("month", insight.Months),
+            ]
         );
     }
 }

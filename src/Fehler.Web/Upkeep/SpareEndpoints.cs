@@ -48,29 +48,23 @@ internal static class SpareEndpoints
     {
         static string N(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
         var parts = await store.AllAsync(cancellation);
-        return TypedResults.Bytes(
-            [
-                .. CsvText.Mark,
-                .. CsvText.Of([
-                    ["part", "installed", "failures", "failures a year", "lead weeks", "hold", "on the shelf", "circuits", "note"],
-                    .. parts.Select(p =>
-                        new[]
-                        {
-                            p.Part,
-                            N(p.Installed),
-                            N(p.Failures),
-                            N(p.Advice.FailuresAYear),
-                            N(p.LeadWeeks),
-                            N(p.Advice.Hold),
-                            N(p.Stock),
-                            string.Join(' ', p.Where.Select(w => w.Tag).Distinct()),
-                            p.Note,
-                        }
-                    ),
-                ]),
-            ],
-            CsvText.Type,
-            "spares.csv"
+        return CsvText.File(
+            "spares.csv",
+            ["part", "installed", "failures", "failures a year", "lead weeks", "hold", "on the shelf", "circuits", "note"],
+            parts.Select(p =>
+                new[]
+                {
+                    p.Part,
+                    N(p.Installed),
+                    N(p.Failures),
+                    N(p.Advice.FailuresAYear),
+                    N(p.LeadWeeks),
+                    N(p.Advice.Hold),
+                    N(p.Stock),
+                    string.Join(' ', p.Where.Select(w => w.Tag).Distinct()),
+                    p.Note,
+                }
+            )
         );
     }
 }

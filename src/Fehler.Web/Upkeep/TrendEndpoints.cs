@@ -73,29 +73,23 @@ internal static class TrendEndpoints
         CancellationToken cancellation
     ) =>
         await followed.OfAsync(id, cancellation) is { } series
-            ? TypedResults.Bytes(
-                [
-                    .. CsvText.Mark,
-                    .. CsvText.Of([
-                        ["what", "device", "points", "state", "time", "value", "unit"],
-                        .. series
-                            .SelectMany(s => s.Series.Values)
-                            .Select(v =>
-                                new[]
-                                {
-                                    v.Key.What.Name(),
-                                    v.Key.Device,
-                                    v.Key.Points,
-                                    v.Key.State,
-                                    v.At.ToString("O", CultureInfo.InvariantCulture),
-                                    (v.Value * v.Key.What.Scale()).ToString("G6", CultureInfo.InvariantCulture),
-                                    v.Key.What.Unit(),
-                                }
-                            ),
-                    ]),
-                ],
-                CsvText.Type,
-                "trends.csv"
+            ? CsvText.File(
+                "trends.csv",
+                ["what", "device", "points", "state", "time", "value", "unit"],
+                series
+                    .SelectMany(s => s.Series.Values)
+                    .Select(v =>
+                        new[]
+                        {
+                            v.Key.What.Name(),
+                            v.Key.Device,
+                            v.Key.Points,
+                            v.Key.State,
+                            v.At.ToString("O", CultureInfo.InvariantCulture),
+                            (v.Value * v.Key.What.Scale()).ToString("G6", CultureInfo.InvariantCulture),
+                            v.Key.What.Unit(),
+                        }
+                    )
             )
             : NotHere.Circuit();
 
