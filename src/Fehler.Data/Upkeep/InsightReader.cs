@@ -112,13 +112,13 @@ public sealed class InsightReader(FehlerDb db)
         var found = jobs.Where(j => !string.IsNullOrEmpty(j.FoundUnit)).ToList();
         var repaired = found.Where(j => j.Outcome == nameof(CloseOutcome.RepairedAndProved)).ToList();
         var toFind = found.Where(j => j.FoundAt > j.OpenedAt).Select(j => (j.FoundAt!.Value - j.OpenedAt).TotalMinutes).Order().ToList();
+        var again = found
+            .GroupBy(f => (f.CircuitId, f.FoundUnit))
+            .ToDictionary(g => g.Key, g => g.Select(f => f.OpenedAt).Order().ToList());
         var cameBack = repaired.Count(r =>
-            found.Exists(f =>
-                f.CircuitId == r.CircuitId
-                && f.FoundUnit == r.FoundUnit
-                && f.OpenedAt > r.OpenedAt
-                && f.OpenedAt < r.OpenedAt.AddDays(HeldDays)
-            )
+            again[(r.CircuitId, r.FoundUnit)].Find(at => at > r.OpenedAt) is var next
+            && next != default
+            && next < r.OpenedAt.AddDays(HeldDays)
         );
         return new Insight(
             jobs.Count,
