@@ -60,6 +60,29 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
     {
         var id = await Host.CircuitAsync(_client, "IN-101");
         (await Record(id, "KM1/A1-A2@0", "560")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        var round = await _client.PostAsJsonAsync(
+            $"/api/circuits/{id}/work",
+            new
+            {
+                rule = "currents",
+                who = "tester",
+                working = "M1 runs",
+                readings = new[]
+                {
+                    new
+                    {
+                        type = "readingAsTyped",
+                        quantity = "amps",
+                        from = "F2:2",
+                        to = "F2:2",
+                        held = Array.Empty<object>(),
+                        typed = "6.1",
+                    },
+                },
+            },
+            Host.Cancellation
+        );
+        round.StatusCode.ShouldBe(HttpStatusCode.OK);
         var bundle = await _client.GetByteArrayAsync($"/api/bundle?circuit={id}", Host.Cancellation);
         using var elsewhere = new EmptyHost();
         using var other = elsewhere.CreateClient();
@@ -83,6 +106,12 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         (await other.GetFromJsonAsync<JsonElement>($"/api/circuits/{there}/bench-checks", Host.Cancellation))
             .GetArrayLength()
             .ShouldBeGreaterThan(0);
+
+        // What was measured on rounds and benches stands in the trends there as it does here.
+        (await other.GetStringAsync($"/api/circuits/{there}/trends.csv", Host.Cancellation)).ShouldBe(
+            await _client.GetStringAsync($"/api/circuits/{id}/trends.csv", Host.Cancellation)
+        );
+        (await other.GetStringAsync($"/api/circuits/{there}/trends.csv", Host.Cancellation)).ShouldContain("Running current,F2,2,M1 runs");
     }
 
     [Fact]

@@ -67,7 +67,18 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
     /// <param name="code">The same word gives the same fault on the same circuit; empty for chance.</param>
     /// <param name="withAdvice">The diagnosis may be seen.</param>
     /// <exception cref="RefusedException">This circuit has no such fault that anybody would notice.</exception>
-    public static Exercise Hide(CompiledCircuit compiled, Difficulty difficulty, string code, bool withAdvice)
+    public static Exercise Hide(CompiledCircuit compiled, Difficulty difficulty, string code, bool withAdvice) =>
+        Hidden(compiled, difficulty, code, withAdvice, _ => true)
+        ?? throw new RefusedException("This circuit has no fault of that kind that anybody would notice; choose another kind or circuit.");
+
+    /// <summary>The same among some of the faults; null where none of them shows.</summary>
+    internal static Exercise? Hidden(
+        CompiledCircuit compiled,
+        Difficulty difficulty,
+        string code,
+        bool withAdvice,
+        Func<FaultMode, bool> isMeant
+    )
     {
         var seed =
             code.Length == 0
@@ -75,7 +86,7 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
                 : BitConverter.ToInt32(SHA256.HashData(Encoding.UTF8.GetBytes($"{compiled.Circuit.Tag} {difficulty} {code}")))
                     & int.MaxValue;
         var chance = new Random(seed);
-        var kinds = compiled.Faults.Where(f => IsOfKind(compiled.Circuit, f, difficulty)).ToList();
+        var kinds = compiled.Faults.Where(f => IsOfKind(compiled.Circuit, f, difficulty) && isMeant(f)).ToList();
         for (var i = 0; i < MostDraws && kinds.Count > 0; i++)
         {
             var first = Drawn(kinds, chance);
@@ -91,7 +102,7 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
             kinds.RemoveAll(f => difficulty != Difficulty.Two && f == first);
         }
 
-        throw new RefusedException("This circuit has no fault of that kind that anybody would notice; choose another kind or circuit.");
+        return null;
     }
 
     private static bool IsOfKind(Circuit circuit, FaultMode fault, Difficulty difficulty) =>

@@ -121,7 +121,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
         entry is FunctionTested test && job.Compiled.FunctionTest.Find(test.Step) is { } step
             ? $"{step.Title}: {(test.Passed ? "passed" : "FAILED")}"
                 + $"{(test.Passed || test.Seen.IsEmpty ? "" : $", seen: {string.Join(", ", test.Seen.Select(s => $"{s.Key} {s.Value}"))}")}"
-        : entry is TripTimed trip ? $"{EntryWords.Of(trip)} ({TripTimed.Verdict(job.Circuit, trip.Device, trip.Amps, trip.Seconds)})"
+        : entry is TripTimed trip ? trip.InWords(job.Circuit)
         : entry is Restored restored && RestoreList.Of(job).FirstOrDefault(i => i.Id == restored.Item) is { } item ? item.Text
         : entry switch
         {

@@ -29,6 +29,10 @@ public sealed record TripTimed(string Device, double Amps, double Seconds) : Jou
             { Value: var expected } => $"as its class has it: {Around(expected)}",
         };
 
+    /// <summary>What was timed, beside what its class allows.</summary>
+    public string InWords(Circuit circuit) =>
+        EntryWords.Of(this) + (Verdict(circuit, Device, Amps, Seconds) is { Length: > 0 } verdict ? $" ({verdict})" : "");
+
     private static string Around(double expected) =>
         FormattableString.Invariant($"{TripCurve.Soonest * expected:0} to {TripCurve.Latest * expected:0} s");
 

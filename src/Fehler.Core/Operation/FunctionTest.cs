@@ -22,6 +22,9 @@ public sealed record FunctionTestStep(
 {
     /// <summary>What a clamp around each line shows while the circuit runs so; empty where nothing runs that has three lines.</summary>
     public ImmutableArray<LineCurrent> Currents { get; init; } = [];
+
+    /// <summary>Device whose trip is tried here and may be timed with a test set; empty for none.</summary>
+    public string TripOf { get; init; } = "";
 }
 
 /// <summary>Current of a line in good order, at the load that the motor's data say.</summary>
@@ -217,6 +220,7 @@ public sealed class FunctionTest
                 }
 
                 Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device.Tag)})", "", act);
+                Steps[^1] = Steps[^1] with { TripOf = device.Kind.DialOf(device) is null ? "" : device.Tag };
                 if (ended?.LetGo is { } letGo && device.Kind.SourceOf(device) is null)
                 {
                     Add(

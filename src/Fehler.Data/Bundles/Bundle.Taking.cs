@@ -66,6 +66,11 @@ public sealed partial class Bundle
             await TryAsync(taking, entry.FullName, () => BenchCheckAsync(Entry<BundledBenchCheck>(entry), taking, cancellation));
         }
 
+        foreach (var entry in In(zip, "rounds/"))
+        {
+            await TryAsync(taking, entry.FullName, () => RoundAsync(Entry<BundledRound>(entry), cancellation));
+        }
+
         foreach (var entry in In(zip, "follow-ups/"))
         {
             await TryAsync(taking, entry.FullName, () => FollowUpAsync(Entry<BundledFollowUp>(entry), cancellation));
@@ -288,6 +293,28 @@ public sealed partial class Bundle
         db.ChangeTracker.Clear();
     }
 
+    /// <summary>Upkeep that was done there: it passes the rules of here, and its values stand in the trends of here.</summary>
+    private async Task RoundAsync(BundledRound record, CancellationToken cancellation)
+    {
+        var circuit =
+            await db.Circuits.Where(c => c.Tag == record.CircuitTag).Select(c => (Guid?)c.Id).FirstOrDefaultAsync(cancellation)
+            ?? throw new RefusedException("is of no circuit that is here.");
+        var done = new DoneWork(
+            record.Rule ?? "",
+            record.Who ?? "",
+            record.Text ?? "",
+            record.Minutes,
+            [.. record.Entries ?? []],
+            record.Working ?? "",
+            record.At
+        )
+        {
+            Id = record.Id,
+        };
+        await work.RecordAsync(circuit, done, cancellation);
+        db.ChangeTracker.Clear();
+    }
+
     private async Task BenchCheckAsync(BundledBenchCheck record, Taking taking, CancellationToken cancellation)
     {
         if (await db.BenchChecks.AnyAsync(b => b.Id == record.Id, cancellation))
@@ -300,20 +327,25 @@ public sealed partial class Bundle
             record.Items.ValueKind == JsonValueKind.Array && !BenchCheckResult.Read(record.Items.GetRawText()).IsEmpty
                 ? record.Items.GetRawText()
                 : throw new RefusedException("has no items that can be read.");
-        db.BenchChecks.Add(
-            new BenchCheckRow
-            {
-                Id = record.Id,
-                CircuitId = circuit,
-                CircuitVersionId = version,
-                At = record.At,
-                Who = record.Who ?? "",
-                Passed = record.Passed,
-                Failed = record.Failed,
-                Json = json,
-            }
-        );
+        var row = new BenchCheckRow
+        {
+            Id = record.Id,
+            CircuitId = circuit,
+            CircuitVersionId = version,
+            At = record.At,
+            Who = record.Who ?? "",
+            Passed = record.Passed,
+            Failed = record.Failed,
+            Json = json,
+        };
+        db.BenchChecks.Add(row);
         await db.SaveChangesAsync(cancellation);
+        await followed.OfBenchCheckAsync(
+            row,
+            await circuits.CompiledAsync(version, cancellation),
+            BenchCheckResult.Read(json),
+            cancellation
+        );
         db.ChangeTracker.Clear();
         taking.Result = taking.Result with { BenchChecks = taking.Result.BenchChecks + 1 };
     }

@@ -12,7 +12,15 @@ namespace Fehler.Data;
 /// Circuits with their whole history as one file: JSON in a zip (docs/formats/bundle.md). Everything has its own id, so what is there
 /// already is recognised and taking a bundle in twice changes nothing. Journals come in by <see cref="JournalDoor"/>, like everything else.
 /// </summary>
-public sealed partial class Bundle(FehlerDb db, CompiledCircuits compiled, JournalDoor door, Turns turns)
+public sealed partial class Bundle(
+    FehlerDb db,
+    CompiledCircuits compiled,
+    JournalDoor door,
+    CircuitStore circuits,
+    WorkStore work,
+    FollowedValues followed,
+    Turns turns
+)
 {
     public const string FormatName = "fehler-bundle";
 
@@ -93,6 +101,26 @@ public sealed partial class Bundle(FehlerDb db, CompiledCircuits compiled, Journ
                 zip,
                 $"follow-ups/{f.Id}.json",
                 new BundledFollowUp(f.Id, row.Tag, f.JobId, f.Text, f.Due, f.Who, f.CreatedAt, f.DoneAt, f.DoneBy),
+                cancellation
+            );
+        }
+
+        await foreach (var w in db.Work.AsNoTracking().Where(w => w.CircuitId == id).OrderBy(w => w.At).AsAsyncEnumerable())
+        {
+            await AddAsync(
+                zip,
+                $"rounds/{w.Id}.json",
+                new BundledRound(
+                    w.Id,
+                    row.Tag,
+                    w.Rule,
+                    w.At,
+                    w.Who,
+                    w.Text,
+                    w.Minutes,
+                    w.Working,
+                    JsonSerializer.Deserialize<List<JournalEntry>>(w.Json, JournalJson.Options)
+                ),
                 cancellation
             );
         }

@@ -33,6 +33,18 @@ internal sealed record BundledBenchCheck(
 /// <param name="Bytes">The picture as it is kept.</param>
 internal sealed record BundledPhoto(Guid Id, Guid JobId, byte[] Bytes);
 
+internal sealed record BundledRound(
+    Guid Id,
+    string CircuitTag,
+    string? Rule,
+    DateTimeOffset At,
+    string? Who,
+    string? Text,
+    double Minutes,
+    string? Working,
+    List<JournalEntry>? Entries
+);
+
 internal sealed record BundledFollowUp(
     Guid Id,
     string CircuitTag,

@@ -18,6 +18,9 @@ public sealed class WorkRow
     /// <summary>What it took; 0 where nobody wrote it down.</summary>
     public double Minutes { get; set; }
 
+    /// <summary>What ran while it was measured; empty for dead work.</summary>
+    public string Working { get; set; } = "";
+
     /// <summary>What was measured, as journal entries.</summary>
     public string Json { get; set; } = "[]";
 }

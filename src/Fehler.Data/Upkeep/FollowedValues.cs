@@ -50,11 +50,11 @@ public sealed class FollowedValues(FehlerDb db, CircuitStore circuits)
     public async Task OfBenchCheckAsync(
         BenchCheckRow check,
         CompiledCircuit compiled,
-        IEnumerable<JournalEntry> readings,
+        IEnumerable<BenchCheckResult> results,
         CancellationToken cancellation
     )
     {
-        var stamped = readings.Select(r => r with { At = check.At });
+        var stamped = BenchCheckResult.GoodReadings(compiled, results).Select(r => r with { At = check.At });
         await DrawAsync(check.CircuitId, check.Id, compiled, compiled.SeriesValues.Of(stamped, ""), cancellation);
         await db.SaveChangesAsync(cancellation);
     }

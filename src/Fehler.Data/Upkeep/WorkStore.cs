@@ -71,6 +71,11 @@ public sealed class WorkStore(FehlerDb db, CircuitStore circuits, FollowedValues
             throw new RefusedException($"What was found {wrong}");
         }
 
+        if (CircuitLimits.Refuse(done.Working, EntryRules.Text) is { } unclear)
+        {
+            throw new RefusedException($"What ran {unclear}");
+        }
+
         if (!(done.Minutes is >= 0 and <= MostMinutes) || done.At > now.AddDays(1))
         {
             throw new RefusedException("Minutes are 0 or more, and it was done today or before.");
@@ -88,6 +93,7 @@ public sealed class WorkStore(FehlerDb db, CircuitStore circuits, FollowedValues
             Who = done.Who.Trim(),
             Text = done.Text.Trim(),
             Minutes = done.Minutes,
+            Working = done.Working,
             Json = JsonSerializer.Serialize(entries, JournalJson.Options),
         };
         db.Work.Add(row);

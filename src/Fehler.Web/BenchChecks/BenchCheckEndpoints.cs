@@ -155,20 +155,9 @@ internal static class BenchCheckEndpoints
         };
         db.BenchChecks.Add(row);
         await db.SaveChangesAsync(cancellation);
-        await followed.OfBenchCheckAsync(row, found.Compiled, Good(found.Compiled, request, results), cancellation);
+        await followed.OfBenchCheckAsync(row, found.Compiled, results, cancellation);
         return TypedResults.Ok(View(row, found.Number) with { NotInJob = leftOut });
     }
-
-    /// <summary>What was measured of parts that are good: what a bad one shows is no trend.</summary>
-    private static IEnumerable<JournalEntry> Good(
-        CompiledCircuit compiled,
-        RecordBenchCheck request,
-        ImmutableArray<BenchCheckResult> results
-    ) =>
-        request
-            .Items.Zip(results)
-            .Where(x => x.Second.Good && compiled.BenchCheck.Find(x.First.Id) is { IsMeasured: true })
-            .Select(x => compiled.BenchCheck.Find(x.First.Id)!.AsEntry(x.First.Reading));
 
     /// <summary>The readings into the journal of a job on this circuit; why some were left out of it, each reason once.</summary>
     /// <exception cref="RefusedException">There is no such job, or its journal takes none of them.</exception>

@@ -195,7 +195,7 @@ internal static class JobMapping
     private static EntryView ToView(JobState state, JournalEntry entry) =>
         new(
             entry,
-            EntryWords.Of(entry),
+            entry is TripTimed trip ? trip.InWords(state.Circuit) : EntryWords.Of(entry),
             entry is Reading reading ? ReadingText.Show(reading.Value, reading.Quantity) : "",
             state.Struck.Contains(entry.Id),
             state.CanBeStruck(entry),

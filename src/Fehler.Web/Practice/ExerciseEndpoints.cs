@@ -15,6 +15,7 @@ namespace Fehler.Web.Practice;
 /// <param name="Difficulty">What kind of fault is hidden.</param>
 /// <param name="Code">The same word gives everybody the same fault on the same circuit; chance when absent.</param>
 /// <param name="WithAdvice">Suspects and next tests are shown while it goes on.</param>
+/// <param name="Lesson">Lesson of the path; sets what is hidden.</param>
 /// <param name="Faults">Faults set by the instructor, by their ids; drawn when absent.</param>
 public sealed record BeginExercise(
     Guid Circuit,
@@ -22,7 +23,8 @@ public sealed record BeginExercise(
     string? Code = null,
     bool WithAdvice = false,
     string? Who = null,
-    ImmutableArray<string>? Faults = null
+    ImmutableArray<string>? Faults = null,
+    string? Lesson = null
 );
 
 /// <summary>Who ends it.</summary>
@@ -47,6 +49,10 @@ internal static class ExerciseEndpoints
             )
             .ProducesProblem(404)
             .ProducesProblem(422);
+        exercises
+            .MapGet("lessons", () => Lesson.Path)
+            .WithName("listLessons")
+            .WithSummary("The lessons of the practice path, in the order of the work");
         exercises
             .MapGet("", List)
             .WithName("listExercises")
@@ -95,6 +101,15 @@ internal static class ExerciseEndpoints
 
     private static Exercise Hidden(CompiledCircuit compiled, BeginExercise given, string code)
     {
+        if (!string.IsNullOrEmpty(given.Lesson))
+        {
+            var lesson = Lesson.Find(given.Lesson) ?? throw new RefusedException("There is no such lesson.");
+            var taught =
+                lesson.On(compiled)
+                ?? throw new RefusedException($"This circuit has nothing for the lesson “{lesson.Title}”; choose another circuit.");
+            return taught with { WithAdvice = given.WithAdvice };
+        }
+
         if (given.Faults is not { IsDefaultOrEmpty: false } ids)
         {
             return Exercise.Hide(compiled, given.Difficulty, code, given.WithAdvice);

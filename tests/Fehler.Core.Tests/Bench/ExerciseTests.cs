@@ -104,6 +104,32 @@ public class ExerciseTests
             .Count()
             .ShouldBeGreaterThan(5);
 
+    /// <summary>Each lesson has a panel among the families, and the same one for everybody.</summary>
+    [Fact]
+    public void Every_lesson_can_be_taken()
+    {
+        CompiledCircuit[] circuits =
+        [
+            Circuit,
+            new Reversing { Tag = "R-1", Title = "Fan" }
+                .Build()
+                .Compile(),
+            new MultiStation { Tag = "S-1", Title = "Chain" }
+                .Build()
+                .Compile(),
+        ];
+        foreach (var lesson in Lesson.Path)
+        {
+            var taken = circuits.Select(lesson.On).FirstOrDefault(e => e is not null);
+            taken.ShouldNotBeNull(lesson.Id);
+            circuits.Select(lesson.On).First(e => e is not null)!.Faults.ShouldBe(taken.Faults);
+            lesson.Notice.Length.ShouldBeGreaterThan(20);
+        }
+
+        Lesson.Find("interlock")!.On(Circuit).ShouldBeNull();
+        Lesson.Find("retaining")!.On(Circuit)!.Faults.Single().Id.ShouldStartWith("KM1/");
+    }
+
     [Fact]
     public void The_debrief_names_what_was_hidden_and_what_each_step_told()
     {

@@ -1399,6 +1399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exercises/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lessons of the practice path, in the order of the work */
+        get: operations["listLessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exercises/exercises.csv": {
         parameters: {
             query?: never;
@@ -1487,6 +1504,7 @@ export interface components {
             withAdvice: boolean;
             who?: null | string;
             faults?: null | unknown[];
+            lesson?: null | string;
         };
         BenchCheckEntry: {
             id: string;
@@ -1959,6 +1977,7 @@ export interface components {
             expected: Record<string, never>;
             caution: string;
             currents?: components["schemas"]["LineCurrent"][];
+            tripOf?: string;
         };
         FunctionTestView: {
             step: components["schemas"]["FunctionTestStep"];
@@ -2690,6 +2709,12 @@ export interface components {
             unit: string;
             /** Format: double */
             probability: number;
+        };
+        Lesson: {
+            id: string;
+            title: string;
+            notice: string;
+            difficulty: components["schemas"]["Difficulty"];
         };
         LiftView: {
             conductor: string;
@@ -6395,6 +6420,26 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listLessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"][];
                 };
             };
         };

@@ -5,6 +5,7 @@ import type { Circuit, Entry, Job, SafetyStep, Schemas } from '@/api/client'
 import { amps } from '@/components/format'
 import ThreeAtOnce from '@/views/job/ThreeAtOnce.vue'
 import FailedStep from './FailedStep.vue'
+import TripTime from './TripTime.vue'
 
 /** The function test, step by step: what to do, what a good circuit shows, one touch for each; the currents of each run beside it. */
 const props = defineProps<{ job: Job; circuit: Circuit; send: (entry: Entry) => Promise<string | undefined> }>()
@@ -62,6 +63,7 @@ watch(
           <i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ s.step.caution }}
         </div>
       </div>
+      <TripTime v-if="s.step.tripOf && !job.isIsolated" :job="job" :device="s.step.tripOf" :send="send" />
       <div class="row verdict">
         <span v-if="s.passed === true" class="done"><i class="pi pi-check" aria-hidden="true" /> as expected</span>
         <span v-if="s.passed === false" class="failed"

@@ -16,6 +16,8 @@ const { who } = useSettings()
 const circuits = ref<Schemas['CircuitListItem'][]>([])
 const done = ref<Schemas['ExerciseItem'][]>()
 const problem = ref('')
+const lessons = ref<Schemas['Lesson'][]>([])
+const lesson = ref<string | null>(null)
 const busy = ref(false)
 const circuit = ref<string>()
 const kind = ref<Schemas['Difficulty']>('single')
@@ -31,6 +33,7 @@ const kinds = [
 
 onMounted(async () => {
   try {
+    lessons.value = need(await api.GET('/api/exercises/lessons'))
     circuits.value = need(await api.GET('/api/circuits', { params: { query: { take: 200, sort: 'tag' } } })).items
     done.value = need(
       await api.GET('/api/exercises', { params: { query: { take: 50, who: who.value || undefined } } }),
@@ -54,6 +57,7 @@ async function begin() {
           withAdvice: advice.value,
           who: who.value,
           faults: null,
+          lesson: lesson.value,
         },
       }),
     )
@@ -91,6 +95,18 @@ const isOver = (e: Schemas['ExerciseItem']) => !!e.stopped || typeof e.found ===
         />
       </div>
       <div class="field">
+        Lesson
+        <Select
+          v-model="lesson"
+          :options="lessons"
+          option-label="title"
+          option-value="id"
+          placeholder="None, a fault by chance"
+          show-clear
+          aria-label="Lesson"
+        />
+      </div>
+      <div v-if="!lesson" class="field">
         What is wrong
         <Select v-model="kind" :options="kinds" option-label="label" option-value="value" aria-label="What is wrong" />
       </div>
@@ -108,10 +124,11 @@ const isOver = (e: Schemas['ExerciseItem']) => !!e.stopped || typeof e.found ===
           aria-label="Suspects and next tests"
         />
       </div>
-      <label class="field">
+      <label v-if="!lesson" class="field">
         Word of the class, may stay empty
         <InputText v-model="code" maxlength="40" placeholder="the same fault for everybody" />
       </label>
+      <p v-if="lesson" class="notice">{{ lessons.find((l) => l.id === lesson)?.notice }}</p>
       <Button type="submit" label="Begin" icon="pi pi-play" :loading="busy" />
     </form>
     <PageProblem :text="problem" />
@@ -146,6 +163,12 @@ const isOver = (e: Schemas['ExerciseItem']) => !!e.stopped || typeof e.found ===
   align-items: end;
   gap: 0.7rem 1rem;
   padding: 0.8rem;
+}
+.notice {
+  flex-basis: 100%;
+  margin: 0;
+  border-left: 4px solid var(--petrol);
+  padding-left: 0.6rem;
 }
 .field {
   display: grid;

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Fehler.Data.Migrations
 {
     [DbContext(typeof(FehlerDb))]
-    [Migration("20261127140514_Upkeep")]
+    [Migration("20261127145505_Upkeep")]
     partial class Upkeep
     {
         /// <inheritdoc />
@@ -524,6 +524,10 @@ namespace Fehler.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Who")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Working")
                         .IsRequired()
                         .HasColumnType("TEXT");
 

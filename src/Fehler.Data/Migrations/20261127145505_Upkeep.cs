@@ -199,6 +199,7 @@ namespace Fehler.Data.Migrations
                     Who = table.Column<string>(type: "TEXT", nullable: false),
                     Text = table.Column<string>(type: "TEXT", nullable: false),
                     Minutes = table.Column<double>(type: "REAL", nullable: false),
+                    Working = table.Column<string>(type: "TEXT", nullable: false),
                     Json = table.Column<string>(type: "TEXT", nullable: false)
                 },
                 constraints: table =>
