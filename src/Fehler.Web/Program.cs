@@ -13,6 +13,7 @@ using Fehler.Web.Photos;
 using Fehler.Web.Practice;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
+using Fehler.Web.Service;
 using Fehler.Web.Setup;
 using Fehler.Web.Trade;
 using Fehler.Web.Upkeep;
@@ -25,6 +26,11 @@ builder.Services.AddSerilog(log =>
 
 var database = builder.Configuration["Fehler:Database"] ?? "fehler.db";
 
+if (await Commands.RunAsync(args, database) is { } exit)
+{
+    return exit;
+}
+
 // Compiled circuits take the larger part of the service's memory; the rest is sessions, requests and the framework.
 var circuitMegabytes = builder.Configuration.GetValue("Fehler:CircuitMegabytes", 160);
 builder.Services.AddFehlerData(database, circuitMegabytes * 1_000_000L);
@@ -34,6 +40,7 @@ builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<ProblemHandler>();
 builder.Services.AddOpenApi("v1", OpenApiShapes.Configure);
 builder.Services.AddOutputCache();
+builder.Services.AddHealthChecks().AddCheck<DatabaseCheck>("database");
 builder.Services.AddClientFiles();
 builder.Services.AddSingleton<DiagnosisDesk>();
 builder.Services.AddScoped<DemoImport>();
@@ -76,6 +83,10 @@ app.MapPlan();
 app.MapSpares();
 app.MapInsight();
 app.MapExercises();
+
+// Whether the process answers, and whether people can work with it.
+app.MapHealthChecks("/api/health/live", new() { Predicate = _ => false });
+app.MapHealthChecks("/api/health/ready");
 app.MapClient();
 
 // The build asks a running host for the OpenAPI document; it has no database.

@@ -113,6 +113,48 @@ public class ExerciseApiTests(Host host) : IClassFixture<Host>
     }
 
     [Fact]
+    public async Task The_drawing_of_the_real_panel_is_not_changed_from_an_exercise()
+    {
+        var id = (await Begun("IN-101", true)).GetProperty("id").GetString()!;
+        var edit = new
+        {
+            type = "renumberWire",
+            wire = "4",
+            newWire = "44",
+        };
+        var answer = await _client.PostAsJsonAsync($"/api/jobs/{id}/corrections", new { edit, who = "apprentice" }, Host.Cancellation);
+        (await answer.Content.ReadAsStringAsync(Host.Cancellation)).ShouldContain("This is an exercise");
+        (await Get("/api/circuits?search=IN-101")).GetProperty("items")[0].GetProperty("version").GetInt32().ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_lesson_hides_what_it_is_about_and_only_its_own_class_is_listed()
+    {
+        var lessons = (await Get("/api/exercises/lessons")).EnumerateArray().ToList();
+        lessons[0].GetProperty("id").GetString().ShouldBe("supply");
+        var circuit = await Host.CircuitAsync(_client, "IN-101");
+        async Task<HttpStatusCode> Take(string lesson, string code) =>
+            (
+                await _client.PostAsJsonAsync(
+                    "/api/exercises",
+                    new
+                    {
+                        circuit,
+                        lesson,
+                        code,
+                        who = "apprentice",
+                    },
+                    Host.Cancellation
+                )
+            ).StatusCode;
+        (await Take("retaining", "")).ShouldBe(HttpStatusCode.Created);
+        (await Take("interlock", "")).ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await Take("no such", "")).ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await Get("/api/exercises?code=retaining")).GetProperty("total").GetInt32().ShouldBe(1);
+        (await Get("/api/exercises?code=retain")).GetProperty("total").GetInt32().ShouldBe(0);
+    }
+
+    [Fact]
     public async Task Faults_that_the_circuit_does_not_have_are_refused()
     {
         var circuit = await Host.CircuitAsync(_client, "IN-101");

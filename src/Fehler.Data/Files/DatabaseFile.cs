@@ -50,7 +50,7 @@ public sealed class DatabaseFile : IDisposable
             if (!File.Exists(full))
             {
                 // What people wrote about their plant is nobody else's business on this machine.
-                using var created = Private(full);
+                using var created = CreatePrivate(full);
             }
 
             return new DatabaseFile(full, held);
@@ -112,6 +112,12 @@ public sealed class DatabaseFile : IDisposable
 
             if (known.Count > applied.Count)
             {
+                if (applied.Count > 0 && $"{_path}.before-{known.Max()![..14]}" is var before && !File.Exists(before))
+                {
+                    // Should the new version not be what one hoped for, there is a way back.
+                    DatabaseBackup.Write(_path, before);
+                }
+
                 await db.Database.MigrateAsync(cancellation);
             }
 
@@ -183,7 +189,8 @@ public sealed class DatabaseFile : IDisposable
 
     private static bool IsFull(IOException e) => (e.HResult & 0xFFFF) == 28;
 
-    private static FileStream Private(string path) =>
+    /// <summary>A new file that is for its owner only.</summary>
+    internal static FileStream CreatePrivate(string path) =>
         OperatingSystem.IsWindows()
             ? new FileStream(path, FileMode.CreateNew)
             : new FileStream(

@@ -38,8 +38,8 @@ public sealed class ExerciseStore(FehlerDb db)
 
         if (!string.IsNullOrEmpty(code))
         {
-            // As it is written in the exercise; words are compared again below.
-            rows = rows.Where(j => j.Exercise!.Contains(code));
+            var written = $"\"code\":{System.Text.Json.JsonSerializer.Serialize(code, JournalJson.Options)}";
+            rows = rows.Where(j => j.Exercise!.Contains(written));
         }
 
         var sound = query.Sound();

@@ -39,6 +39,14 @@ public sealed partial class JournalDoor
             return new DoorAnswer.NoSuchJob();
         }
 
+        if (job.Exercise is not null)
+        {
+            return new DoorAnswer.Refused(
+                "This is an exercise: the drawing of the real panel is not changed from it. Note what differs.",
+                false
+            );
+        }
+
         if (await circuits.FindAsync(job.Row.CircuitId, cancellation) is not { } newest || newest.VersionId != job.Row.CircuitVersionId)
         {
             return new DoorAnswer.Refused(

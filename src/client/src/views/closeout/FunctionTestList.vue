@@ -63,14 +63,19 @@ watch(
           <i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ s.step.caution }}
         </div>
       </div>
-      <TripTime v-if="s.step.tripOf && !job.isIsolated" :job="job" :device="s.step.tripOf" :send="send" />
+      <TripTime
+        v-if="s.step.tripOf && !job.isIsolated && !job.exercise"
+        :job="job"
+        :device="s.step.tripOf"
+        :send="send"
+      />
       <div class="row verdict">
         <span v-if="s.passed === true" class="done"><i class="pi pi-check" aria-hidden="true" /> as expected</span>
         <span v-if="s.passed === false" class="failed"
           ><i class="pi pi-times" aria-hidden="true" /> not as expected</span
         >
         <Button
-          v-if="s === runsNow"
+          v-if="s === runsNow && !job.exercise"
           label="Currents of the three lines…"
           severity="secondary"
           variant="outlined"

@@ -237,7 +237,7 @@ const otherwise = computed(() => {
     <AnswerPreview v-if="!isOwn && proposal" :proposal="proposal" @preview="emit('preview', $event)" />
     <div class="row more">
       <Button
-        v-if="!job.before.volts && !job.isClosed"
+        v-if="!job.before.volts && !job.isClosed && !job.exercise"
         label="Three lines at once"
         icon="pi pi-align-justify"
         text
