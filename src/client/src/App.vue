@@ -178,8 +178,8 @@ nav a.router-link-active[href^='/sums'] {
     gap: 0;
   }
   nav a {
-    padding: 0.7rem 0.35rem;
-    font-size: 0.95rem;
+    padding: 0.8rem 0.2rem;
+    font-size: 0.84rem;
     white-space: nowrap;
   }
   .who :deep(.p-button-label) {

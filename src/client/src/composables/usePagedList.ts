@@ -1,5 +1,5 @@
 import { refDebounced } from '@vueuse/core'
-import { onMounted, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, reactive, ref, shallowRef, watch } from 'vue'
 import { need } from '@/api/client'
 
 export interface ListPage<T> {
@@ -72,5 +72,23 @@ export function usePagedList<T>(
     void load()
   })
   onMounted(load)
-  return { rows, page, problem, loading, search, order, load, turn, sortBy }
+  /** What a table of this list is bound to, and what it does. */
+  const table = computed(() => ({
+    lazy: true,
+    value: page.value?.items ?? [],
+    totalRecords: page.value?.total ?? 0,
+    first: order.first,
+    loading: loading.value,
+    paginator: true,
+    rows,
+    alwaysShowPaginator: false,
+    sortField: order.sort,
+    sortOrder: order.descending ? -1 : 1,
+  }))
+  const tableActs = {
+    page: (event: { first: number }) => turn(event.first),
+    sort: (event: { sortField?: unknown; sortOrder?: number | null }) =>
+      sortBy(String(event.sortField ?? ''), event.sortOrder === -1),
+  }
+  return { page, problem, loading, search, order, load, turn, sortBy, table, tableActs }
 }

@@ -59,12 +59,16 @@ const panel = ref<Panel>(isWide.value ? 'journal' : 'next')
 watch(isWide, (wide) => {
   if (wide && panel.value !== 'tried') panel.value = 'journal'
 })
+/** In an exercise without advice there are no suspects to show, and no good circuit to look up. */
+const showsAdvice = computed(
+  () => !job.value?.exercise || job.value.exercise.withAdvice || !!job.value.exercise.stopped,
+)
 const tabs = computed<{ id: Panel; label: string }[]>(() => [
   ...(isWide.value
     ? []
     : ([
         { id: 'next', label: 'Test' },
-        { id: 'suspects', label: 'Suspects' },
+        ...(showsAdvice.value ? ([{ id: 'suspects', label: 'Suspects' }] as const) : []),
       ] as const)),
   { id: 'tried', label: 'Tried and seen' },
   { id: 'journal', label: `Journal (${job.value?.entries.length ?? 0})` },
@@ -105,8 +109,8 @@ const readings = useReadingsDrawn(job, circuit)
 
 async function add(entry: Entry) {
   if (entry.type !== 'operation') return void (await recordHere(entry))
-  // What was seen has been said: under the drawing stands the next test again.
-  if ((await trying.hand(() => recordHere(entry))) && !isWide.value) panel.value = 'next'
+  // What was seen has been said: under the drawing stands the next test again. Of a simulated panel it is read there first.
+  if ((await trying.hand(() => recordHere(entry))) && !isWide.value && !job.value?.exercise) panel.value = 'next'
 }
 
 async function liftAll(wires: Proposal['lift']) {
@@ -185,7 +189,7 @@ defineExpose({ id: toRef(props, 'id') })
           :suspicion="isTrying ? {} : suspicion"
           :readings="readings"
           :lifted="lifted"
-          :operation="isTrying ? trying.now.value : standing"
+          :operation="isTrying && showsAdvice ? trying.now.value : standing"
           :tappable="isTrying ? 'all' : undefined"
           :attention="isTrying ? trying.buttons.value : undefined"
           @fold="inQuestion.toggle()"

@@ -45,7 +45,7 @@ const narrowed = () => ({
   until: until.value || undefined,
   found: found.value || undefined,
 })
-const { rows, page, problem, loading, search, order, turn, sortBy } = usePagedList<Schemas['JobListItem']>(
+const { page, problem, search, turn, table, tableActs } = usePagedList<Schemas['JobListItem']>(
   (query) =>
     api.GET('/api/jobs', {
       params: {
@@ -133,21 +133,11 @@ function widen() {
     <p v-if="!page && !problem">Fetching the logbook…</p>
     <DataTable
       v-if="page"
-      lazy
-      :value="page.items"
-      :total-records="page.total"
-      :first="order.first"
-      :loading="loading"
-      paginator
-      :rows="rows"
-      :always-show-paginator="false"
-      :sort-field="order.sort"
-      :sort-order="order.descending ? -1 : 1"
+      v-bind="table"
       row-hover
       class="sheet list"
-      @page="turn($event.first)"
-      @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
       @row-click="router.push(pageOf($event.data))"
+      v-on="tableActs"
     >
       <template #empty>No job matches.</template>
       <Column field="openedAt" header="Opened" sortable class="figures">

@@ -35,7 +35,7 @@ const narrowed = () => ({
   state: state.value ?? undefined,
   until: until.value || undefined,
 })
-const { page, problem, loading, search, order, rows, turn, sortBy, load } = usePagedList<Schemas['PlanItem']>(
+const { page, problem, search, load, turn, table, tableActs } = usePagedList<Schemas['PlanItem']>(
   (query) => api.GET('/api/plan', { params: { query: { ...query, ...narrowed() } } }),
   'due',
 )
@@ -92,22 +92,7 @@ async function done() {
     </div>
     <PageProblem :text="problem" />
     <p v-if="!page && !problem">Working out what is due…</p>
-    <DataTable
-      v-if="page"
-      lazy
-      :value="page.items"
-      :total-records="page.total"
-      :first="order.first"
-      :loading="loading"
-      paginator
-      :rows="rows"
-      :always-show-paginator="false"
-      :sort-field="order.sort"
-      :sort-order="order.descending ? -1 : 1"
-      class="sheet list stacked"
-      @page="turn($event.first)"
-      @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
-    >
+    <DataTable v-if="page" v-bind="table" class="sheet list stacked" v-on="tableActs">
       <template #empty>Nothing is due that matches.</template>
       <Column field="due" header="By" sortable class="figures">
         <template #body="{ data }">

@@ -27,7 +27,7 @@ async function giveUp() {
 
 <template>
   <section v-if="job.exercise" class="exercise" :class="{ stopped: job.exercise.stopped }" aria-label="Exercise">
-    <strong>Practice, simulated panel</strong>
+    <strong>Practice<span class="wide">, simulated panel</span></strong>
     <span class="figures"
       >{{ Math.round(job.exercise.minutes) }} min, {{ job.exercise.readings }}
       {{ job.exercise.readings === 1 ? 'reading' : 'readings' }}, {{ job.exercise.places }}
@@ -68,5 +68,15 @@ async function giveUp() {
 }
 .end {
   margin-left: auto;
+}
+/* One line on a phone: what is counted, and the end. */
+@media (max-width: 500px) {
+  .wide {
+    display: none;
+  }
+  .exercise {
+    gap: 0 0.6rem;
+    padding: 0 0.5rem;
+  }
 }
 </style>

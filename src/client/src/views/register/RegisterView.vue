@@ -26,8 +26,9 @@ const narrowed = () => ({
   area: area.value || undefined,
   enclosure: enclosure.value || undefined,
 })
-const { rows, page, problem, loading, search, order, load, turn, sortBy } = usePagedList<Schemas['CircuitListItem']>(
+const { page, problem, search, load, turn, sortBy, table, tableActs } = usePagedList<Schemas['CircuitListItem']>(
   (query) => api.GET('/api/circuits', { params: { query: { ...query, ...narrowed() } } }),
+  'area',
 )
 watch([area, enclosure], () => turn(0))
 // Who asks what comes back asks for the worst first.
@@ -185,22 +186,12 @@ async function importFile(event: Event) {
     </p>
     <DataTable
       v-else-if="page"
-      lazy
-      :value="page.items"
-      :total-records="page.total"
-      :first="order.first"
-      :loading="loading"
+      v-bind="table"
       data-key="id"
-      paginator
-      :rows="rows"
-      :always-show-paginator="false"
-      :sort-field="order.sort || 'area'"
-      :sort-order="order.descending ? -1 : 1"
       row-hover
       class="list sheet"
-      @page="turn($event.first)"
-      @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
       @row-click="router.push(`/circuits/${$event.data.id}`)"
+      v-on="tableActs"
     >
       <template #empty
         >Nothing in the register matches{{ search ? ` “${search}”` : ''

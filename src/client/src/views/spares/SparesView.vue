@@ -13,7 +13,7 @@ import { usePagedList } from '@/composables/usePagedList'
 /** Parts that are fitted, what to hold of each, and who has a twin to lend. */
 type Part = Schemas['SparePart']
 const missing = ref(false)
-const { page, problem, loading, search, order, rows, turn, sortBy, load } = usePagedList<Part>(
+const { page, problem, search, load, turn, table, tableActs } = usePagedList<Part>(
   (query) => api.GET('/api/spares', { params: { query: { ...query, missing: missing.value } } }),
   'short',
 )
@@ -60,22 +60,7 @@ const share = (p: number) => (p < 0.01 ? 'below 1 %' : `${Math.round(100 * p)} %
     </p>
     <PageProblem :text="problem" />
     <p v-if="!page && !problem">Counting what is fitted…</p>
-    <DataTable
-      v-if="page"
-      lazy
-      :value="page.items"
-      :total-records="page.total"
-      :first="order.first"
-      :loading="loading"
-      paginator
-      :rows="rows"
-      :always-show-paginator="false"
-      :sort-field="order.sort"
-      :sort-order="order.descending ? -1 : 1"
-      class="sheet list stacked"
-      @page="turn($event.first)"
-      @sort="sortBy(String($event.sortField ?? ''), $event.sortOrder === -1)"
-    >
+    <DataTable v-if="page" v-bind="table" class="sheet list stacked" v-on="tableActs">
       <template #empty>No part matches.</template>
       <Column field="part" header="Part" sortable body-class="wide">
         <template #body="{ data }">
