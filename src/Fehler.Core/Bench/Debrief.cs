@@ -126,7 +126,12 @@ public sealed record Debrief(
 
         var par = GuidedRun.On(compiled, faults, new GuidedRunOptions { Seed = exercise.Seed });
         return new Debrief(
-            [.. faults.Select(f => f.Title.ToString())],
+            [
+                .. faults.Select(f => $"{f.Title}{(exercise.Difficulty == Difficulty.Intermittent ? ", now and then" : "")}"),
+                .. exercise.HasFlatMeter
+                    ? ["The battery of the meter was flat until it was checked on a known source"]
+                    : Array.Empty<string>(),
+            ],
             job.LastFinding is { } finding && faults.Exists(f => f.Unit == finding.Unit),
             [.. steps],
             steps.Find(s => s.Bits < Nothing)?.Sequence,

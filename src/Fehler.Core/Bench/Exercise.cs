@@ -26,6 +26,12 @@ public enum Difficulty
 
     /// <summary>Something is set wrongly.</summary>
     Setting,
+
+    /// <summary>A fault that is there at one moment and away at the next.</summary>
+    Intermittent,
+
+    /// <summary>What stands tripped or blown is only the consequence; its cause is the fault.</summary>
+    Consequence,
 }
 
 /// <summary>A hidden fault, by the name it has in its circuit's catalogue.</summary>
@@ -50,6 +56,9 @@ public sealed record HiddenFault(string Id, string Variant)
 /// <param name="WithAdvice">The diagnosis may be seen while it goes on.</param>
 public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Difficulty Difficulty, string Code, bool WithAdvice)
 {
+    /// <summary>The battery of the meter is flat until somebody checks it on a known source: it shows nothing, whatever is there.</summary>
+    public bool HasFlatMeter { get; init; }
+
     /// <summary>Why it was stopped; empty while it goes on.</summary>
     public string Stopped { get; init; } = "";
 
@@ -58,6 +67,9 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
 
     /// <summary>Words in the kinds of faults that are wrong settings.</summary>
     private static readonly string[] Settings = ["set-", "wrong-class", "wrong-tap", "long", "at-once", "resets-itself"];
+
+    /// <summary>One meter in so many has a flat battery.</summary>
+    private const int FlatMeterOneIn = 10;
 
     private const int MostDraws = 400;
 
@@ -68,7 +80,14 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
     /// <param name="withAdvice">The diagnosis may be seen.</param>
     /// <exception cref="RefusedException">This circuit has no such fault that anybody would notice.</exception>
     public static Exercise Hide(CompiledCircuit compiled, Difficulty difficulty, string code, bool withAdvice) =>
-        Hidden(compiled, difficulty, code, withAdvice, _ => true)
+        (
+            Hidden(compiled, difficulty, code, withAdvice, _ => true) is { } hidden
+                ? hidden with
+                {
+                    HasFlatMeter = new Random(hidden.Seed).Next(FlatMeterOneIn) == 0,
+                }
+                : null
+        )
         ?? throw new RefusedException("This circuit has no fault of that kind that anybody would notice; choose another kind or circuit.");
 
     /// <summary>The same among some of the faults; null where none of them shows.</summary>
@@ -93,7 +112,7 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
             FaultMode[] faults = difficulty == Difficulty.Two ? [first, Drawn(kinds, chance)] : [first];
             if (
                 faults.DistinctBy(f => f.Unit).Count() == faults.Length
-                && Array.TrueForAll(faults, f => PanelTrial.Of(compiled, [f]).Shows)
+                && Array.TrueForAll(faults, f => Suits(PanelTrial.Of(compiled, [f]), difficulty, f))
             )
             {
                 return new Exercise([.. faults.Select(f => new HiddenFault(f.Id, f.Variant))], seed, difficulty, code, withAdvice);
@@ -104,6 +123,10 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
 
         return null;
     }
+
+    /// <summary>It shows; and where a consequence is asked for, something else than what is at fault stands tripped or blown at the end.</summary>
+    private static bool Suits(PanelTrial trial, Difficulty difficulty, FaultMode fault) =>
+        trial.Shows && (difficulty != Difficulty.Consequence || trial.Tripped.Any(t => t != fault.Unit));
 
     private static bool IsOfKind(Circuit circuit, FaultMode fault, Difficulty difficulty) =>
         difficulty switch
@@ -116,6 +139,7 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
                     || device.Kind.TransformerVaOf(device) is not null
                     || device.Kind.RatingOf(device)?.Duty == Duty.Fuses
                 ),
+            Difficulty.Intermittent => fault.CanComeAndGo,
             Difficulty.Setting => Settings.Any(s => fault.Kind.Contains(s, StringComparison.Ordinal)),
             _ => !fault.IsWiring,
         };
@@ -130,7 +154,8 @@ public sealed record Exercise(ImmutableArray<HiddenFault> Faults, int Seed, Diff
 /// <summary>What trying a panel the way an operator would shows.</summary>
 /// <param name="Shows">Something else than a good circuit does.</param>
 /// <param name="Complaint">What an operator says of it.</param>
-public sealed record PanelTrial(bool Shows, string Complaint)
+/// <param name="Tripped">Tags of what tripped or blew.</param>
+public sealed record PanelTrial(bool Shows, string Complaint, ImmutableArray<string> Tripped)
 {
     /// <summary>Tries a panel with faults in it.</summary>
     public static PanelTrial Of(CompiledCircuit compiled, IReadOnlyCollection<FaultMode> faults)
@@ -145,7 +170,18 @@ public sealed record PanelTrial(bool Shows, string Complaint)
             shows |= !healthy.Operate(steps).SequenceEqual(seen[^1]);
         }
 
-        return new PanelTrial(shows, Said(compiled.Circuit, seen));
+        return new PanelTrial(
+            shows,
+            Said(compiled.Circuit, seen),
+            [
+                .. compiled
+                    .Faults.Protective.Where(d =>
+                        !compiled.Isolation.Points.Contains(d.Tag)
+                        && panel.State.Devices[compiled.Circuit.Devices.IndexOf(d)].Position != d.Kind.InitialPosition(d)
+                    )
+                    .Select(d => d.Tag),
+            ]
+        );
     }
 
     /// <summary>What an operator says who saw this, one look after the other.</summary>

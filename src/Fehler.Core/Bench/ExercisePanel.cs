@@ -22,6 +22,13 @@ public sealed class ExercisePanel
     private readonly SimulatedPanel _panel;
     private readonly List<FaultMode> _left;
 
+    /// <summary>Whether a fault that comes and goes is there now; drawn anew for every look, reading and operation.</summary>
+    private readonly Random? _comesAndGoes;
+    private bool _isMeterFlat;
+
+    /// <summary>It is there more often than not: nobody practises on what never shows.</summary>
+    private const double ThereShare = 0.6;
+
     /// <param name="compiled">The circuit as it is drawn.</param>
     /// <param name="exercise">What is hidden.</param>
     /// <param name="entries">What was done so far, struck entries too: what was done was done.</param>
@@ -30,6 +37,8 @@ public sealed class ExercisePanel
         _compiled = compiled;
         _left = [.. exercise.Faults.Select(f => f.In(compiled)).OfType<FaultMode>()];
         _panel = new SimulatedPanel(compiled, [.. _left.SelectMany(f => f.Alterations)], exercise.Seed, differs: true);
+        _comesAndGoes = exercise.Difficulty == Difficulty.Intermittent ? new Random(exercise.Seed) : null;
+        _isMeterFlat = exercise.HasFlatMeter;
         foreach (var entry in entries)
         {
             Do(entry);
@@ -96,6 +105,15 @@ public sealed class ExercisePanel
     /// <summary>Does it, and writes into the entry what came of it.</summary>
     private JournalEntry Do(JournalEntry entry)
     {
+        if (
+            _comesAndGoes is not null
+            && _left.Count > 0
+            && entry is (OperationSeen or LookSeen or Reading or ReadingAsTyped or FunctionTested)
+        )
+        {
+            _panel.Strike(_comesAndGoes.NextDouble() < ThereShare ? [.. _left.SelectMany(f => f.Alterations)] : []);
+        }
+
         switch (entry)
         {
             case OperationSeen operation:
@@ -123,7 +141,10 @@ public sealed class ExercisePanel
             case ConductorsCounted counted:
                 return counted with { Found = _compiled.Circuit.ConductorsAt(counted.Terminal).Count() };
             case MeterChecked check:
-                return check with { Good = true };
+                // A flat battery is found by the check, and changed.
+                var wasFlat = _isMeterFlat;
+                _isMeterFlat = false;
+                return check with { Good = !wasFlat };
             case Repair repair:
                 _left.RemoveAll(f => f.Unit == repair.Unit);
                 _panel.Repair(repair.Unit, [.. _left.SelectMany(f => f.Alterations)]);
@@ -175,8 +196,26 @@ public sealed class ExercisePanel
             ? _panel.MeasureLoaded(reading.Quantity, reading.From, reading.To, reading.Held)
             : _panel.Measure(reading.Quantity, reading.From, reading.To, reading.Held);
         others.ForEach(c => _panel.Lift(c, landed: true));
-        return reading with { Value = value, Typed = ReadingText.Show(value, reading.Quantity) };
+        if (_isMeterFlat)
+        {
+            value = Flat(reading.Quantity);
+        }
+
+        return reading with
+        {
+            Value = value,
+            Typed = ReadingText.Show(value, reading.Quantity),
+        };
     }
+
+    /// <summary>What a meter shows that measures nothing.</summary>
+    private static ReadingValue Flat(Quantity quantity) =>
+        quantity switch
+        {
+            Quantity.Continuity => new ReadingValue(ReadingKind.Silent),
+            Quantity.Ohms or Quantity.Insulation => new ReadingValue(ReadingKind.OverLimit),
+            _ => ReadingValue.Of(0),
+        };
 
     private bool IsLoose(TerminalId terminal) =>
         _left.Exists(f =>

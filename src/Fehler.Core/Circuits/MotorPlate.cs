@@ -8,6 +8,9 @@ namespace Fehler.Core.Circuits;
 /// <param name="AmpsParameter">Name of the parameter that holds the current.</param>
 public sealed record MotorPlate(double Kilowatts, Volts Volts, Amps Amps, double CosPhi, string AmpsParameter)
 {
+    /// <summary>Current at standstill over the rated one; 0 where nobody says.</summary>
+    public double StartingMultiple { get; init; }
+
     /// <summary>Rated speed, 1/min, and that of its field.</summary>
     public double Rpm { get; init; }
 

@@ -51,7 +51,12 @@ public sealed record SinglePhase : Starter
     [Option("Starting", "Stop stands")]
     public StopPlace StopPlace { get; init; }
 
-    [Option("Starting", "Looped conductor")]
+    [Option(
+        "Starting",
+        "Looped conductor",
+        Help = "Practitioners differ. Looped, all three elements are warm, and a relay that watches for a lost phase does not trip early. "
+            + "Not looped there are fewer joints; then the relay must not watch for one."
+    )]
     public LoopedConductor Looped { get; init; }
 
     [Option("Motor", "Capacitor")]

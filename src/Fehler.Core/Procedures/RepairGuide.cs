@@ -19,6 +19,7 @@ namespace Fehler.Core.Procedures;
 /// <param name="Parts">What to bring.</param>
 /// <param name="AfterCheck">What to measure and try when it is done.</param>
 /// <param name="Causes">Why it usually fails, and how to check for each.</param>
+/// <param name="Choices">Ways that practitioners differ about, with what speaks for each.</param>
 /// <param name="Record">What the log should hold.</param>
 public sealed record RepairGuide(
     Wording ProvedBy,
@@ -27,6 +28,7 @@ public sealed record RepairGuide(
     ImmutableArray<Wording> Parts,
     ImmutableArray<Wording> AfterCheck,
     ImmutableArray<RootCause> Causes,
+    ImmutableArray<RepairChoice> Choices,
     ImmutableArray<Wording> Record
 )
 {
@@ -69,6 +71,7 @@ public sealed record RepairGuide(
                 .. mode.AskWhy is null ? ImmutableArray<Wording>.Empty : ["Current in each phase under load, against the nameplate."],
             ],
             notes.Causes,
+            notes.Choices,
             [
                 "What was measured before and after, with the meter.",
                 .. notes.Parts.IsEmpty ? ImmutableArray<Wording>.Empty : ["Part and type that were fitted."],

@@ -8,6 +8,9 @@ namespace Fehler.Core.Procedures;
 /// <summary>A usual reason why something failed, and how to check whether it was that.</summary>
 public sealed record RootCause(Wording What, Wording Check);
 
+/// <summary>One of several ways to repair the same, with what speaks for it: practitioners differ, and the plant decides.</summary>
+public sealed record RepairChoice(Wording Way, Wording For);
+
 /// <summary>
 /// What the trade knows about repairing one fault: kept with the kind of device that fails that way. What a circuit adds (which reading
 /// proves it, isolation, wires, function test) is worked out by <see cref="Procedures.RepairGuide"/>. All of it common practice.
@@ -21,6 +24,9 @@ public sealed record RepairNotes
     public ImmutableArray<Wording> Parts { get; init; } = [];
 
     public ImmutableArray<RootCause> Causes { get; init; } = [];
+
+    /// <summary>Ways that practitioners differ about; empty where all do the same.</summary>
+    public ImmutableArray<RepairChoice> Choices { get; init; } = [];
 
     /// <summary>What to mind besides isolating.</summary>
     public ImmutableArray<Wording> Cautions { get; init; } = [];
@@ -127,9 +133,26 @@ public sealed record RepairNotes
     internal static RootCause ManyOperations { get; } =
         new("Worn out by many operations", "Ask for starts an hour; compare with the rated life");
 
+    /// <summary>A part of a contactor, or the whole of it.</summary>
+    /// <param name="part">The part.</param>
+    /// <param name="when">What speaks for the part alone.</param>
+    internal static ImmutableArray<RepairChoice> PartOrWhole(Wording part, Wording when) =>
+        [
+            new RepairChoice(part, when),
+            new RepairChoice(
+                "The whole contactor",
+                "It is old, or its contacts are worn as well; the part is not in the store or costs nearly as much; the machine must run again at once"
+            ),
+        ];
+
+    private static bool IsContactor(Device device) => device.Kind.CoilOf(device) is not null && device.Kind.RatingOf(device) is not null;
+
     private static RepairNotes Contact(Device device, string contact) =>
         new()
         {
+            Choices = IsContactor(device)
+                ? PartOrWhole("The contact block alone", "The main contacts are good and the block is of a kind that comes off")
+                : [],
             Steps =
             [
                 $"Replace the contact block that carries {contact} of {device.Tag}; do not file or bend contacts.",
@@ -182,6 +205,12 @@ public sealed record RepairNotes
     private static RepairNotes Welded(Device device) =>
         new()
         {
+            Choices = IsContactor(device)
+                ? PartOrWhole(
+                    "The set of main contacts",
+                    "Large contactors whose maker sells them, arc chambers clean and nothing else hurt by the current; all of one contactor together"
+                )
+                : [],
             Steps =
             [
                 $"Replace {device.Tag}, or all its main contacts as a set; welded contacts are not broken free and used again.",
@@ -214,6 +243,9 @@ public sealed record RepairNotes
     private static RepairNotes BurntPole(Device device, FaultMode fault) =>
         new()
         {
+            Choices = IsContactor(device)
+                ? PartOrWhole("The set of main contacts", "Housing and terminals not brown; all of one contactor together, never one pole")
+                : [],
             Steps =
             [
                 fault.Remedy,

@@ -38,6 +38,9 @@ public sealed class ThreeLines
     /// <summary>How far the supply may be from what it is rated (IEC 60038, from memory).</summary>
     private const double SupplyBand = 0.1;
 
+    /// <summary>From this share of its standing current on a motor stands, in all three lines.</summary>
+    private const double StandsShare = 0.6;
+
     private readonly Circuit _circuit;
 
     internal ThreeLines(CompiledCircuit compiled)
@@ -120,6 +123,11 @@ public sealed class ThreeLines
             var rated = only.LeadShare * only.Amps.Value;
             yield return $"The highest is {Percent(values.Max() / rated)} of the {Number(rated, "0.##")} A that the plate allows in a line"
                 + $"{(values.Max() > rated ? ": overloaded, low volts, or an open or bad line." : ".")}";
+            if (only.StartingMultiple > 0 && values.Min() > StandsShare * only.StartingMultiple * rated)
+            {
+                yield return $"That is what it draws standing, about {Number(only.StartingMultiple, "0.#")} times its plate: it does not turn. "
+                    + "Switch it off: jammed load, brake not lifted, shorted turns, far too low volts.";
+            }
         }
 
         if (unbalance.Share > AmpsToMind)

@@ -28,6 +28,9 @@ public sealed record Series(
     private const double MostAmpsUnbalance = 0.10,
         MostVoltsUnbalance = 0.05;
 
+    /// <summary>Starts that a contactor's main contacts bear at AC-3 (common practice: one to two million; the maker's figure comes first).</summary>
+    private const double ContactLife = 1e6;
+
     /// <summary>How far the supply may be from what it is rated (IEC 60038, from memory).</summary>
     private const double SupplyBand = 0.1;
 
@@ -108,7 +111,7 @@ public sealed record Series(
         DateTimeOffset? since = replaced.TryGetValue(key.Device, out var at) ? at : null;
         var current = Since(values, since);
         var limit = LimitOf(circuit, key, current[0].Value);
-        var trend = key.What.IsCounter() ? null : Trend.Through(key.What, [.. current.Select(v => (v.At, v.Value))]);
+        var trend = Trend.Through(key.What, [.. current.Select(v => (v.At, v.Value))]);
         return new Series(key, values, since, limit, trend, limit is null ? null : trend?.Reaches(limit));
     }
 
@@ -133,6 +136,7 @@ public sealed record Series(
             Followed.LineVolts => circuit.Supply.Kind.SourceOf(circuit.Supply)!.LineVolts.Value is var volts
                 ? new SeriesLimit((1 - SupplyBand) * volts, (1 + SupplyBand) * volts, "10 %, IEC 60038")
                 : null,
+            Followed.Starts => new SeriesLimit(null, first + ContactLife, "a million starts, AC-3; the maker's figure comes first"),
             Followed.TripTime => new SeriesLimit(TripCurve.Soonest, TripCurve.Latest, "its class, IEC 60947-4-1"),
             _ => null,
         };

@@ -92,6 +92,9 @@ public sealed class SeriesValues
         );
     }
 
+    /// <summary>What runs at the end of a journal, by what was seen; empty for nothing.</summary>
+    internal string WorkingAtTheEnd(JobState job) => job.Valid.Select(Working).LastOrDefault(w => w is not null) ?? "";
+
     /// <summary>Which devices do their work by what an entry says was seen; null where it says nothing of them.</summary>
     private string? Working(JournalEntry entry)
     {

@@ -28,7 +28,8 @@ public sealed partial class JournalDoor
             () =>
             {
                 var hidden = hide(found.Compiled);
-                return (hidden, PanelTrial.Of(found.Compiled, [.. hidden.Faults.Select(f => f.In(found.Compiled)!)]).Complaint);
+                var said = PanelTrial.Of(found.Compiled, [.. hidden.Faults.Select(f => f.In(found.Compiled)!)]).Complaint;
+                return (hidden, hidden.Difficulty == Difficulty.Intermittent ? $"{said}, now and then" : said);
             },
             cancellation
         );

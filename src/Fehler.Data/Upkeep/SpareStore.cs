@@ -15,6 +15,7 @@ public sealed record FittedAt(Guid Circuit, string Tag, string Device);
 /// <param name="Installed">How many are fitted.</param>
 /// <param name="Where">Where, the first of them; whose machine stands idle lends.</param>
 /// <param name="Failures">Of them that were found failed and repaired in the time that is looked at.</param>
+/// <param name="Used">Times that a repair fitted one in that time.</param>
 /// <param name="Advice">What to hold.</param>
 /// <param name="LeadWeeks">From ordering to having it.</param>
 /// <param name="IsLeadKnown">Somebody has said so; otherwise it is the usual.</param>
@@ -26,6 +27,7 @@ public sealed record SparePart(
     int Installed,
     IReadOnlyList<FittedAt> Where,
     int Failures,
+    int Used,
     SpareAdvice Advice,
     double LeadWeeks,
     bool IsLeadKnown,
@@ -92,6 +94,8 @@ public sealed class SpareStore(FehlerDb db, Outlines outlines, TimeProvider time
             })
             .ToListAsync(cancellation);
 
+        var used = (await UsedAsync(since, cancellation)).ToLookup(u => (u.CircuitId, u.Unit));
+
         // Fewer years than are looked at where the journal does not go back so far.
         var years = found.Count == 0 ? 1 : Math.Clamp((now - found.Min(f => f.OpenedAt)).TotalDays / 365.25, 1, Years);
         var store = await db.Parts.AsNoTracking().ToDictionaryAsync(p => p.Name, cancellation);
@@ -102,7 +106,8 @@ public sealed class SpareStore(FehlerDb db, Outlines outlines, TimeProvider time
                     (
                         Part: p,
                         At: new FittedAt(c.Id, c.Tag, p.Device),
-                        Failures: failed[(c.Id, p.Device)].Count(f => IsPartOf(p, f.FoundFault ?? "", HasCoil(c, p)))
+                        Failures: failed[(c.Id, p.Device)].Count(f => IsPartOf(p, f.FoundFault ?? "", HasCoil(c, p))),
+                        Used: used[(c.Id, p.Device)].Count(u => u.IsCoil == p.IsCoil || (u.IsCoil && !HasCoil(c, p)))
                     )
                 )
             )
@@ -126,6 +131,7 @@ public sealed class SpareStore(FehlerDb db, Outlines outlines, TimeProvider time
                         g.Count(),
                         [.. g.Select(f => f.At).Take(MostWhere)],
                         failures,
+                        g.Sum(f => f.Used),
                         advice,
                         lead,
                         known is { LeadWeeks: > 0 },
@@ -165,6 +171,25 @@ public sealed class SpareStore(FehlerDb db, Outlines outlines, TimeProvider time
 
         (row.LeadWeeks, row.Stock, row.Note) = (leadWeeks, stock, note.Trim());
         await db.SaveChangesAsync(cancellation);
+    }
+
+    /// <summary>What repairs fitted: the unit, and whether it was only its coil.</summary>
+    private async Task<List<(Guid CircuitId, string Unit, bool IsCoil)>> UsedAsync(DateTimeOffset since, CancellationToken cancellation)
+    {
+        var repairs = await db
+            .Journal.AsNoTracking()
+            .Where(r => r.Kind == nameof(Repair) && r.At >= since)
+            .Join(db.Jobs, r => r.JobId, j => j.Id, (r, j) => new { j.CircuitId, r.Json })
+            .ToListAsync(cancellation);
+        return
+        [
+            .. repairs
+                .Select(r => (r.CircuitId, Repair: JobStore.ReadOrNull(r.Json) as Repair))
+                .Where(r => r.Repair is { Parts.IsEmpty: false })
+                .Select(r =>
+                    (r.CircuitId, r.Repair!.Unit, r.Repair.Parts.All(p => p.Contains("coil", StringComparison.OrdinalIgnoreCase)))
+                ),
+        ];
     }
 
     private static bool HasCoil(OutlinedCircuit circuit, InstalledPart part) =>

@@ -123,8 +123,12 @@ public sealed record RepairGuideView(
     ImmutableArray<string> Parts,
     ImmutableArray<string> AfterCheck,
     ImmutableArray<RootCauseView> Causes,
+    ImmutableArray<RepairChoiceView> Choices,
     ImmutableArray<string> Record
 );
+
+/// <summary>One of several ways to repair the same.</summary>
+public sealed record RepairChoiceView(string Way, string For);
 
 public sealed record RootCauseView(string What, string Check);
 
@@ -176,6 +180,7 @@ internal sealed class DiagnosisMapping(JobState job, Dialect dialect)
             Say(g.Parts),
             Say(g.AfterCheck),
             [.. g.Causes.Select(c => new RootCauseView(c.What.In(dialect), c.Check.In(dialect)))],
+            [.. g.Choices.Select(c => new RepairChoiceView(c.Way.In(dialect), c.For.In(dialect)))],
             Say(g.Record)
         );
 

@@ -92,7 +92,7 @@ internal static class ExerciseEndpoints
 
         if (!Enum.IsDefined(given.Difficulty))
         {
-            throw new RefusedException("A fault is single, two, wiring, supply or setting.");
+            throw new RefusedException("A fault is single, two, wiring, supply, setting, intermittent or consequence.");
         }
 
         var job = await door.PractiseAsync(given.Circuit, c => Hidden(c, given, code), given.Who ?? "", cancellation);

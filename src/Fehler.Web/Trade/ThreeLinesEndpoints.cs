@@ -3,6 +3,7 @@ using System.Net.Mime;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
+using Fehler.Core.Upkeep;
 using Fehler.Data;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -16,7 +17,9 @@ public sealed record ThreeLinesPlaceView(string Id, string Label, ImmutableArray
 public sealed record LeadsView(string From, string To);
 
 /// <summary>Three values as they were typed.</summary>
-public sealed record ThreeLinesTyped(Quantity Quantity, ImmutableArray<string> Typed);
+/// <param name="Job">Job that they are taken in, for currents beside those of another way of running; none when absent.</param>
+/// <param name="Place">Where they are taken, with <paramref name="Job"/>.</param>
+public sealed record ThreeLinesTyped(Quantity Quantity, ImmutableArray<string> Typed, Guid? Job = null, string? Place = null);
 
 internal static class ThreeLinesEndpoints
 {
@@ -62,6 +65,7 @@ internal static class ThreeLinesEndpoints
         Guid id,
         Body<ThreeLinesTyped> body,
         CircuitStore store,
+        JobStore jobs,
         CancellationToken cancellation
     )
     {
@@ -71,7 +75,14 @@ internal static class ThreeLinesEndpoints
         }
 
         var (quantity, typed) = (body.Value.Quantity, body.Value.Typed.IsDefault ? [] : body.Value.Typed);
-        return TypedResults.Ok(found.Compiled.ThreeLines.Verdict(quantity, [.. typed.Take(4).Select(t => Number(t, quantity))]));
+        double[] values = [.. typed.Take(4).Select(t => Number(t, quantity))];
+        var verdict = found.Compiled.ThreeLines.Verdict(quantity, values);
+        return
+            body.Value is { Quantity: Quantity.Amps, Job: { } jobId, Place: { } place }
+            && await jobs.FindAsync(jobId, cancellation) is { } job
+            && OtherWay.Says(job.State, place, values) is { } beside
+            ? TypedResults.Ok(verdict.Add(beside))
+            : TypedResults.Ok(verdict);
     }
 
     private static double Number(string? typed, Quantity quantity) =>

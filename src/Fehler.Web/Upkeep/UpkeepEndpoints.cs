@@ -16,6 +16,7 @@ public sealed record AskedReadingView(Quantity Quantity, string From, string To)
 
 /// <summary>A rule of a circuit with what to do and what to measure.</summary>
 /// <param name="TripsTimed">Devices whose trip may be timed with it.</param>
+/// <param name="Counted">Devices whose counter of starts may be read with it.</param>
 /// <param name="Working">What may run while it is measured, one of which is recorded with the readings; empty for dead work.</param>
 public sealed record UpkeepView(
     string Id,
@@ -28,6 +29,7 @@ public sealed record UpkeepView(
     ImmutableArray<string> Steps,
     ImmutableArray<AskedReadingView> Readings,
     ImmutableArray<string> TripsTimed,
+    ImmutableArray<string> Counted,
     ImmutableArray<string> Working,
     bool IsInFunctionTest
 );
@@ -98,6 +100,7 @@ internal static class UpkeepEndpoints
             [.. upkeep.Rule.Steps.Select(s => s.ToString())],
             [.. upkeep.Rule.Readings.Select(r => new AskedReadingView(r.Quantity, r.From.ToString(), r.To.ToString()))],
             upkeep.Rule.Follows.Contains(Followed.TripTime) ? upkeep.Devices : [],
+            upkeep.Rule.Follows.Contains(Followed.Starts) ? upkeep.Devices : [],
             upkeep.Rule.State == UpkeepState.Dead
                 ? []
                 :

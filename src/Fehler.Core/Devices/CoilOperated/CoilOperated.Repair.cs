@@ -45,6 +45,12 @@ internal abstract partial class CoilOperated
     private static RepairNotes Coil(Device device, FaultMode fault) =>
         new()
         {
+            Choices = device.Kind.RatingOf(device) is null
+                ? []
+                : RepairNotes.PartOrWhole(
+                    "The coil alone",
+                    "Contacts and magnet are good, the housing is not brown, and the cause is known"
+                ),
             Steps =
             [
                 $"Measure A1 to A2 with one lead lifted: what is in parallel ({Term.Lamp}, suppressor) is not in the reading.",

@@ -207,6 +207,7 @@ internal sealed partial class Motor : CompleteKind
     public override MotorPlate? PlateOf(Device device) =>
         new(device[Plate.Kilowatts], new Volts(device[Plate.Volts]), new Amps(device[Plate.Amps]), device[Plate.CosPhi], Plate.Amps.Name)
         {
+            StartingMultiple = device[Plate.StartingMultiple],
             Rpm = device[Plate.Rpm],
             SynchronousRpm = device[Plate.SynchronousRpm],
             RpmParameter = Plate.Rpm.Name,

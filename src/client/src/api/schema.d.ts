@@ -1853,7 +1853,7 @@ export interface components {
             causes: components["schemas"]["TripCauseView"][];
         };
         /** @enum {unknown} */
-        Difficulty: "single" | "two" | "wiring" | "supply" | "setting";
+        Difficulty: "single" | "two" | "wiring" | "supply" | "setting" | "intermittent" | "consequence";
         DrawnCoupling: {
             from: string;
             to: string;
@@ -3131,6 +3131,10 @@ export interface components {
             of: number;
             problem: string;
         };
+        RepairChoiceView: {
+            way: string;
+            for: string;
+        };
         RepairGuideView: {
             provedBy: string;
             cautions: string[];
@@ -3138,6 +3142,7 @@ export interface components {
             parts: string[];
             afterCheck: string[];
             causes: components["schemas"]["RootCauseView"][];
+            choices: components["schemas"]["RepairChoiceView"][];
             record: string[];
         };
         RepeatFault: {
@@ -3310,6 +3315,8 @@ export interface components {
             where: components["schemas"]["FittedAt"][];
             /** Format: int32 */
             failures: number;
+            /** Format: int32 */
+            used: number;
             advice: components["schemas"]["SpareAdvice"];
             /** Format: double */
             leadWeeks: number;
@@ -3428,6 +3435,9 @@ export interface components {
         ThreeLinesTyped: {
             quantity: components["schemas"]["Quantity"];
             typed: string[];
+            /** Format: uuid */
+            job?: null | string;
+            place?: null | string;
         };
         Told: {
             what: components["schemas"]["Circumstance"];
@@ -3551,6 +3561,7 @@ export interface components {
             steps: string[];
             readings: components["schemas"]["AskedReadingView"][];
             tripsTimed: string[];
+            counted: string[];
             working: string[];
             isInFunctionTest: boolean;
         };

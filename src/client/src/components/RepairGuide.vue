@@ -16,6 +16,15 @@ const emit = defineEmits<{ cause: [what: string] }>()
     <ol>
       <li v-for="s in guide.steps" :key="s">{{ s }}</li>
     </ol>
+    <template v-if="guide.choices.length">
+      <h3>Practitioners differ</h3>
+      <dl>
+        <template v-for="c in guide.choices" :key="c.way">
+          <dt>{{ c.way }}</dt>
+          <dd>{{ c.for }}</dd>
+        </template>
+      </dl>
+    </template>
     <h3>Check afterwards</h3>
     <ul>
       <li v-for="s in guide.afterCheck" :key="s">{{ s }}</li>

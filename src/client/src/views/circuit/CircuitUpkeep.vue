@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
 import { onMounted, ref } from 'vue'
 import { api, need, type Schemas } from '@/api/client'
 import WorkDialog from '../plan/WorkDialog.vue'
@@ -21,6 +22,21 @@ async function load() {
   }
 }
 onMounted(load)
+
+/** The time between two on this circuit; empty goes back to the plant's or the usual one. */
+async function setInterval(rule: string, text: string) {
+  try {
+    const months = text.trim() === '' ? null : Number(text)
+    if (months !== null && !Number.isInteger(months))
+      throw new Error('Months are a whole number; empty for the plant’s, 0 for never.')
+    const answer = await api.PUT('/api/plan/intervals', { body: { rule, circuit: props.id, months } })
+    if (answer.error) need(answer as never)
+    problem.value = ''
+    await load()
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
 </script>
 
 <template>
@@ -35,6 +51,17 @@ onMounted(load)
         <strong class="figures" :class="{ late: item.due < today }">{{ item.due }}</strong>
         <span class="what"
           >{{ item.title }} <span v-if="item.why" class="why">{{ item.why }}</span></span
+        >
+        <label class="every"
+          >every
+          <InputText
+            :model-value="String(item.months)"
+            inputmode="numeric"
+            maxlength="4"
+            :aria-label="`Months between two on this circuit: ${item.title}`"
+            @change="setInterval(item.rule, ($event.target as HTMLInputElement).value)"
+          />
+          months</label
         >
         <Button label="Do it" size="small" severity="secondary" outlined @click="doing = item" />
       </li>
@@ -64,6 +91,12 @@ li {
 }
 .what {
   flex: 1;
+}
+.every :deep(input) {
+  width: 4rem;
+}
+li {
+  flex-wrap: wrap;
 }
 .why {
   color: var(--doubt);

@@ -96,6 +96,7 @@ watch(
   <ThreeAtOnce
     :visible="isThree"
     :circuit-id="job.circuitId"
+    :job-id="job.id"
     :expected="runsNow?.step.currents"
     :send="send"
     @close="isWished = false"

@@ -254,7 +254,13 @@ const otherwise = computed(() => {
         >A device without marks</router-link
       >
     </div>
-    <ThreeAtOnce :visible="isThree" :circuit-id="job.circuitId" :send="send" @close="isThree = false" />
+    <ThreeAtOnce
+      :visible="isThree"
+      :circuit-id="job.circuitId"
+      :job-id="job.id"
+      :send="send"
+      @close="isThree = false"
+    />
     <WithoutList />
     <MakeshiftList :job="job" :sending="sending" @entry="emit('entry', $event)" />
     <MeterCheck @entry="emit('entry', $event)" />

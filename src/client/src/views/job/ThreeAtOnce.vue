@@ -15,6 +15,7 @@ import LowImpedanceTick from './LowImpedanceTick.vue'
 const props = defineProps<{
   visible: boolean
   circuitId: string
+  jobId: string
   /** Currents of a run that is being proved: where, and what a good circuit draws there. */
   expected?: Schemas['LineCurrent'][]
   send: (entry: Entry) => Promise<string | undefined>
@@ -66,12 +67,12 @@ const judge = useDebounceFn(async () => {
   if (!isFull.value) return
   const answer = await api.POST('/api/circuits/{id}/three-lines/judged', {
     params: { path: { id: props.circuitId } },
-    body: { quantity: quantity.value, typed: typed.value },
+    body: { quantity: quantity.value, typed: typed.value, job: props.jobId, place: place.value },
   })
   if (answer.data) said.value = answer.data
   else problem.value = (answer.error as { detail?: string }).detail ?? ''
 }, 250)
-watch([typed, quantity], judge, { deep: true })
+watch([typed, quantity, place], judge, { deep: true })
 
 /** One after the other; what was refused stays in its field with the reason, what is recorded leaves it. */
 async function record() {

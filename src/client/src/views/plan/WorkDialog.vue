@@ -16,6 +16,7 @@ const rule = ref<Schemas['UpkeepView']>()
 const typed = ref<Record<number, string>>({})
 const celsius = ref('')
 const trip = ref({ device: '', amps: '', seconds: '' })
+const starts = ref<Record<string, string>>({})
 const working = ref('')
 const minutes = ref('')
 const text = ref('')
@@ -29,6 +30,7 @@ watch(
     rule.value = undefined
     if (!item) return
     typed.value = {}
+    starts.value = {}
     celsius.value = minutes.value = text.value = problem.value = ''
     trip.value = { device: '', amps: '', seconds: '' }
     id = uuid()
@@ -75,7 +77,12 @@ function entries(): Schemas['JournalEntry'][] {
         },
       ]
     : []
-  return [...readings, ...timed] as Schemas['JournalEntry'][]
+  const counted = (rule.value?.counted ?? []).flatMap((device) =>
+    starts.value[device]?.trim()
+      ? [{ type: 'counterRead', device, counter: 'starts', value: number(starts.value[device]) }]
+      : [],
+  )
+  return [...readings, ...timed, ...counted] as Schemas['JournalEntry'][]
 }
 
 async function record() {
@@ -88,8 +95,14 @@ async function record() {
       const path = { id: item.id.slice(item.id.indexOf(':') + 1) }
       need(await api.POST('/api/follow-ups/{id}/done', { params: { path }, body: { who: who.value } }))
     } else {
-      const numbers = [minutes.value, celsius.value, trip.value.amps, trip.value.seconds].filter((n) => n.trim())
-      if (numbers.some((n) => Number.isNaN(number(n)))) throw new Error('Minutes, °C, A and s are numbers.')
+      const numbers = [
+        minutes.value,
+        celsius.value,
+        trip.value.amps,
+        trip.value.seconds,
+        ...Object.values(starts.value),
+      ].filter((n) => n?.trim())
+      if (numbers.some((n) => Number.isNaN(number(n)))) throw new Error('Minutes, °C, A, s and starts are numbers.')
       need(
         await api.POST('/api/circuits/{id}/work', {
           params: { path: { id: item.circuit } },
@@ -164,6 +177,17 @@ async function record() {
           ><span>Tripped after</span
           ><InputText v-model="trip.seconds" inputmode="decimal" maxlength="12" aria-label="Tripped after" /> s</label
         >
+      </fieldset>
+      <fieldset v-if="rule?.counted.length">
+        <legend>Counter of starts, where there is one</legend>
+        <label v-for="d in rule.counted" :key="d">
+          <span>{{ d }}</span><InputText
+            v-model="starts[d]"
+            inputmode="numeric"
+            maxlength="12"
+            :aria-label="`Starts of ${d}`"
+          />
+        </label>
       </fieldset>
       <template v-if="item.kind !== 'followUp'">
         <label class="wide"

@@ -29,6 +29,8 @@ const kinds = [
   { label: 'Wired otherwise', value: 'wiring' },
   { label: 'Supply and fuses', value: 'supply' },
   { label: 'A wrong setting', value: 'setting' },
+  { label: 'Now and then', value: 'intermittent' },
+  { label: 'Tripped by something', value: 'consequence' },
 ]
 
 onMounted(async () => {

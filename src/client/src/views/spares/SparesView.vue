@@ -74,7 +74,9 @@ const share = (p: number) => (p < 0.01 ? 'below 1 %' : `${Math.round(100 * p)} %
       <Column field="failures" header="Failed" sortable class="figures">
         <template #body="{ data }"
           >{{ data.failures }} <span class="only-narrow">failed</span>
-          <div class="faint nowrap">{{ data.advice.failuresAYear.toFixed(2) }} a year</div></template
+          <div class="faint nowrap">
+            {{ data.advice.failuresAYear.toFixed(2) }} a year, {{ data.used }} fitted
+          </div></template
         >
       </Column>
       <Column field="chance" header="Needed while one comes" sortable class="figures">
