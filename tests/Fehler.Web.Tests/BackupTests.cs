@@ -37,7 +37,7 @@ public sealed class BackupTests : IDisposable
 
         // Another machine: an empty file of its own, the backup put in its place.
         DatabaseBackup.Restore(In("plant.backup"), In("elsewhere.db")).ShouldBe(content);
-        using var other = new OnFile(In("elsewhere.db"));
+        using var other = new SameFileHost(In("elsewhere.db"));
         using var there = other.CreateClient();
         var restored = await there.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation);
         restored.ToString().ShouldNotContain("after the backup");
@@ -98,11 +98,5 @@ public sealed class BackupTests : IDisposable
         bytes.AsSpan(bytes.Length / 2, 20_000).Fill(0xAB);
         File.WriteAllBytes(In("a.backup"), bytes);
         Should.Throw<DatabaseException>(() => DatabaseBackup.Restore(In("a.backup"), In("plant.db"))).Message.ShouldContain("damaged");
-    }
-
-    /// <summary>The service on a file that is there.</summary>
-    private sealed class OnFile(string database) : Host
-    {
-        public override string Database => database;
     }
 }
