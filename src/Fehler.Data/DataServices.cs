@@ -31,5 +31,27 @@ public static class DataServices
             .AddScoped<InsightReader>()
             .AddScoped<JobJudge>()
             .AddScoped<ExerciseStore>()
-            .AddScoped<Bundle>();
+            .AddScoped<Bundle>()
+            .AddScoped<Maker>()
+            .AddScoped<SecurityLog>()
+            .AddScoped<AccessStore>()
+            .AddScoped<PeopleStore>()
+            .AddPeople();
+
+    /// <summary>How people are kept: names as people have them, and tries that are counted. What a password has to be is said elsewhere.</summary>
+    private static IServiceCollection AddPeople(this IServiceCollection services)
+    {
+        services
+            .AddIdentityCore<Person>(o =>
+            {
+                o.User.AllowedUserNameCharacters = "";
+                (o.Password.RequireDigit, o.Password.RequireLowercase, o.Password.RequireUppercase) = (false, false, false);
+                (o.Password.RequireNonAlphanumeric, o.Password.RequiredUniqueChars) = (false, 0);
+                o.Password.RequiredLength = PasswordRules.Shortest;
+                (o.Lockout.MaxFailedAccessAttempts, o.Lockout.DefaultLockoutTimeSpan) = (5, TimeSpan.FromMinutes(15));
+                o.Lockout.AllowedForNewUsers = true;
+            })
+            .AddEntityFrameworkStores<FehlerDb>();
+        return services;
+    }
 }

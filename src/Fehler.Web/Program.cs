@@ -9,10 +9,12 @@ using Fehler.Web.Diagnosis;
 using Fehler.Web.FollowUps;
 using Fehler.Web.Jobs;
 using Fehler.Web.Operation;
+using Fehler.Web.People;
 using Fehler.Web.Photos;
 using Fehler.Web.Practice;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
+using Fehler.Web.Security;
 using Fehler.Web.Service;
 using Fehler.Web.Setup;
 using Fehler.Web.Trade;
@@ -33,6 +35,8 @@ if (await Commands.RunAsync(args, database) is { } exit)
 
 // Compiled circuits take the larger part of the service's memory; the rest is sessions, requests and the framework.
 var circuitMegabytes = builder.Configuration.GetValue("Fehler:CircuitMegabytes", 160);
+var access = AccessSettings.From(builder.Configuration);
+builder.AddSignIn(database, access);
 builder.Services.AddFehlerData(database, circuitMegabytes * 1_000_000L);
 builder.Services.ConfigureHttpJsonOptions(o => JournalJson.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
@@ -42,25 +46,40 @@ builder.Services.AddOpenApi("v1", OpenApiShapes.Configure);
 builder.Services.AddOutputCache();
 builder.Services.AddHealthChecks().AddCheck<DatabaseCheck>("database");
 builder.Services.AddClientFiles();
+builder.Services.AddForgeryGuard();
+builder.Services.AddRateLimits(access);
 builder.Services.AddSingleton<DiagnosisDesk>();
+builder.Services.AddSingleton(BackupSettings.From(builder.Configuration, database, access.IsDemo));
+builder.Services.AddSingleton<NightlyBackup>();
 builder.Services.AddScoped<DemoImport>();
 builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
 if (!OpenApiShapes.IsDocumentBuild)
 {
     builder.Services.AddHostedService<WarmUp>();
     builder.Services.AddHostedService<CatchUp>();
+    builder.Services.AddHostedService(services => services.GetRequiredService<NightlyBackup>());
 }
 
 var app = builder.Build();
 app.UseExceptionHandler();
 app.UseStatusCodePages();
+app.UseSecurityHeaders();
+app.UseLoopbackOnly(access);
 app.UseClientFiles();
 app.UseRouting();
 app.UseRequestRules();
+app.UseAuthentication();
+app.UseMaker();
+app.UseForgeryGuard();
+app.UseAuthorization();
+app.UseRateLimiter();
 app.UseOutputCache();
 
 // The description of the interface is made once; it cannot change while the service runs.
-app.MapOpenApi("/api/openapi.json").CacheOutput(p => p.Expire(TimeSpan.FromDays(365)));
+app.MapOpenApi("/api/openapi.json").CacheOutput(p => p.Expire(TimeSpan.FromDays(365))).ForAnybody();
+app.MapSession();
+app.MapPeople();
+app.MapService();
 app.MapCircuits();
 app.MapJobs();
 app.MapJobEvents();
@@ -85,8 +104,8 @@ app.MapInsight();
 app.MapExercises();
 
 // Whether the process answers, and whether people can work with it.
-app.MapHealthChecks("/api/health/live", new() { Predicate = _ => false });
-app.MapHealthChecks("/api/health/ready");
+app.MapHealthChecks("/api/health/live", new() { Predicate = _ => false }).ForAnybody();
+app.MapHealthChecks("/api/health/ready").ForAnybody();
 app.MapClient();
 
 // The build asks a running host for the OpenAPI document; it has no database.
@@ -108,6 +127,8 @@ try
                 .ServiceProvider.GetRequiredService<DemoImport>()
                 .RunAsync(folder, builder.Configuration.GetValue("Fehler:DemoHistory", false));
         }
+
+        await app.Services.GetRequiredService<FirstStart>().TellAsync(scope.ServiceProvider.GetRequiredService<PeopleStore>(), default);
     }
 
     await app.RunAsync();

@@ -48,6 +48,7 @@ public sealed class RunningApp : IDisposable
         start.Environment["ASPNETCORE_CONTENTROOT"] = web;
         start.Environment["Fehler__Database"] = Path.Combine(_folder, "ui.db");
         start.Environment["Fehler__JudgeJobs"] = "false";
+        start.Environment["Fehler__Demo"] = "true";
         start.Environment["Fehler__DemoFolder"] = Path.Combine(Root, "demo");
         _process = Process.Start(start)!;
         _process.OutputDataReceived += (_, _) => { };

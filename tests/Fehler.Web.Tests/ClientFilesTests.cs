@@ -21,7 +21,7 @@ public partial class ClientFilesTests(Host host) : IClassFixture<Host>
             (await Fetched(file)).CacheControl.ShouldBe("public, max-age=31536000, immutable", file);
         }
 
-        (await Fetched("/api/circuits")).CacheControl.ShouldBe("");
+        (await Fetched("/api/circuits")).CacheControl.ShouldBe("no-store");
     }
 
     /// <summary>200 kB: what a tablet on a weak plant network gets in a second or two.</summary>

@@ -23,7 +23,11 @@ public class Host : WebApplicationFactory<Program>
         builder.UseSetting("Fehler:Database", Database);
         builder.UseSetting("Fehler:DemoFolder", DemoFolder);
         builder.UseSetting("Fehler:JudgeJobs", "false");
+        builder.UseSetting("Fehler:Demo", IsDemo ? "true" : "false");
     }
+
+    /// <summary>Whether everybody is let in, as in the demo.</summary>
+    protected virtual bool IsDemo => true;
 
     protected virtual string DemoFolder => Path.Combine(Root, "demo");
 

@@ -40,7 +40,7 @@ public sealed class ProcessTests : IDisposable
         var file = Path.Combine(_folder, "plant.db");
         await using (var first = await Running.OnAsync(file))
         {
-            (await first.AnswerAsync("/api/circuits")).ShouldBe(HttpStatusCode.OK);
+            (await first.AnswerAsync("/api/health/ready")).ShouldBe(HttpStatusCode.OK);
         }
 
         await using (var sqlite = new SqliteConnection($"Data Source={file};Pooling=False"))
@@ -64,7 +64,7 @@ public sealed class ProcessTests : IDisposable
         var (code, said) = await StartedAndEnded(file);
         code.ShouldBe(1);
         said.ShouldContain(file);
-        (await first.AnswerAsync("/api/circuits")).ShouldBe(HttpStatusCode.OK);
+        (await first.AnswerAsync("/api/health/ready")).ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]

@@ -52,7 +52,7 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
             new(
                 e.Sequence,
                 e.At,
-                e.Who,
+                e.Second.Length > 0 ? $"{e.Who} with {e.Second}" : e.Who,
                 Text(job, e),
                 !struck.TryGetValue(e.Id, out var reason) ? job.Void.GetValueOrDefault(e.Id, "")
                     : reason.Length > 0 ? reason

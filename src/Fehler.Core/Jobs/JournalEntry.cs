@@ -62,6 +62,12 @@ public abstract record JournalEntry
     public string Origin { get; init; } = "";
 
     public string Who { get; init; } = "";
+
+    /// <summary>On which device, or by which program, it was made, as the service that took it saw it; empty where nobody signed in.</summary>
+    public string MadeOn { get; init; } = "";
+
+    /// <summary>Who stood by, where whoever made it may not do so alone.</summary>
+    public string Second { get; init; } = "";
 }
 
 /// <summary>What was reported, in somebody's words.</summary>

@@ -205,6 +205,10 @@ public sealed class JobStore(FehlerDb db, CircuitStore circuits)
     public async Task<int?> SequenceAsync(Guid id, CancellationToken cancellation) =>
         await db.Jobs.IgnoreQueryFilters().Where(j => j.Id == id).Select(j => (int?)j.EntryCount).FirstOrDefaultAsync(cancellation);
 
+    /// <summary>Whether a job is an exercise on a simulated panel.</summary>
+    public Task<bool> IsExerciseAsync(Guid id, CancellationToken cancellation) =>
+        db.Jobs.IgnoreQueryFilters().AnyAsync(j => j.Id == id && j.Exercise != null, cancellation);
+
     /// <summary>The newest open jobs.</summary>
     public Task<List<Guid>> OpenAsync(int most, CancellationToken cancellation) =>
         db.Jobs.Where(j => j.ClosedAt == null).OrderByDescending(j => j.OpenedAt).Select(j => j.Id).Take(most).ToListAsync(cancellation);

@@ -83,6 +83,7 @@ public sealed partial class JournalDoor
             At = now,
             Received = now,
             Who = who,
+            MadeOn = maker.Device,
         };
         var after = JobState.Of(corrected.Compiled, job.State.Entries.Append(entry));
         db.Journal.Add(ToRow(jobId, entry));

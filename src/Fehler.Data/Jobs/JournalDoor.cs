@@ -46,6 +46,7 @@ public sealed partial class JournalDoor(
     FollowedValues followed,
     Turns turns,
     JobNews news,
+    Maker maker,
     TimeProvider time
 )
 {
@@ -164,6 +165,7 @@ public sealed partial class JournalDoor(
             At = meant.At == default ? now : meant.At,
             Received = now,
             Origin = "",
+            MadeOn = maker.Device,
         };
         var row = await db.Jobs.IgnoreQueryFilters().FirstAsync(j => j.Id == jobId, cancellation);
         var after = JobState.Of(job.Compiled, job.State.Entries.Append(stamped));
@@ -224,7 +226,18 @@ public sealed partial class JournalDoor(
 
     /// <summary>An entry without what the door stamps on it.</summary>
     private static string Bare(JournalEntry entry) =>
-        JournalJson.Write(entry with { Id = Guid.Empty, Sequence = 0, At = default, Received = default, Origin = "" });
+        JournalJson.Write(
+            entry with
+            {
+                Id = Guid.Empty,
+                Sequence = 0,
+                At = default,
+                Received = default,
+                Origin = "",
+                MadeOn = "",
+                Second = "",
+            }
+        );
 
     private static int NextSequence(OpenedJob job) => Math.Max(job.Row.EntryCount, job.State.Entries.Length + job.SetAside.Length) + 1;
 
@@ -250,6 +263,7 @@ public sealed partial class JournalDoor(
                 At = by.At,
                 Who = by.Who,
                 Received = now,
+                MadeOn = maker.Device,
             };
             if ((EntryRules.Refuse(stamped, now) ?? state.Refuse(stamped)) is { } reason)
             {

@@ -6,6 +6,7 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
 using Fehler.Data;
 using Fehler.Web.Circuits;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -61,6 +62,7 @@ internal static class BenchCheckEndpoints
             .MapPost("bench-check/judged", Judge)
             .Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json)
             .WithName("judgeBenchCheck")
+            .Needs(Rights.None)
             .WithSummary("Judges readings of a bench check without recording them")
             .ProducesProblem(404)
             .ProducesProblem(422);
@@ -68,6 +70,7 @@ internal static class BenchCheckEndpoints
             .MapPost("bench-checks", Record)
             .Accepts<RecordBenchCheck>(MediaTypeNames.Application.Json)
             .WithName("recordBenchCheck")
+            .Needs(Rights.Jobs)
             .WithSummary("Records a bench check; readings are judged against what a good component shows")
             .WithDescription(
                 "With 'job' the readings are entries of its journal too; what its journal refuses is left out and told; when it refuses all, nothing is recorded."
@@ -124,6 +127,7 @@ internal static class BenchCheckEndpoints
     private static async Task<Results<Ok<BenchCheckView>, ProblemHttpResult>> Record(
         Guid id,
         Body<RecordBenchCheck> body,
+        Caller caller,
         CircuitStore store,
         JobStore jobs,
         JournalDoor door,
@@ -139,6 +143,7 @@ internal static class BenchCheckEndpoints
         }
 
         var request = Checked(body.Value);
+        request = request with { Who = caller.Named(request.Who) };
         var results = Compared(found.Compiled, [.. request.Items.Select(e => Judged(found.Compiled, e))]);
         ImmutableArray<string> leftOut = request.Job is { } job ? await IntoJobAsync(job, id, request, jobs, door, cancellation) : [];
 

@@ -1,5 +1,7 @@
 using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
+using Fehler.Web.Security;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -21,6 +23,8 @@ internal static class BundleEndpoints
         bundles
             .MapPost("", Import)
             .WithName("importBundle")
+            .RequireRateLimiting(RateLimits.TakingIn)
+            .Needs(Rights.Planning)
             .WithSummary("Takes a bundle in; a second time changes nothing")
             .WithDescription("'from' says where it comes from, as the journals will show it. What cannot be used is set aside and said.")
             .Accepts<Stream>("application/zip")

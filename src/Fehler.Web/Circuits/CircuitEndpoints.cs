@@ -10,7 +10,9 @@ using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
+using Fehler.Web.Security;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Circuits;
@@ -68,6 +70,7 @@ internal static class CircuitEndpoints
             .MapPost("{id:guid}/copies", Copy)
             .Accepts<CopyCircuit>(MediaTypeNames.Application.Json)
             .WithName("copyCircuit")
+            .Needs(Rights.Jobs | Rights.Planning)
             .WithSummary("Takes the newest version of a circuit in again under another designation, as the start of its twin")
             .ProducesProblem(404)
             .ProducesProblem(409)
@@ -75,6 +78,8 @@ internal static class CircuitEndpoints
         circuits
             .MapPost("", Import)
             .WithName("importCircuit")
+            .RequireRateLimiting(RateLimits.TakingIn)
+            .Needs(Rights.Jobs | Rights.Planning)
             .WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json) or a wiring list (docs/formats/wiring-list.md)")
             .WithDescription(
                 "'from' is the name of the file; a wiring list that does not say its designation gets it from there. With 'isNew' a designation that is in the register already is refused instead of becoming its next version."
@@ -190,6 +195,7 @@ internal static class CircuitEndpoints
 
     private static async Task<Ok<Imported>> Import(
         HttpRequest request,
+        Caller caller,
         CircuitStore store,
         CancellationToken cancellation,
         string? from = null,
@@ -204,7 +210,8 @@ internal static class CircuitEndpoints
             text = CircuitFile.Write(await Task.Run(() => WiringList.Read(text, name), cancellation));
         }
 
-        return TypedResults.Ok(await store.ImportAsync(text, cancellation, isNew));
+        // An electrician takes down what stands in front of them; what is in the register is changed by planners, or from a job.
+        return TypedResults.Ok(await store.ImportAsync(text, cancellation, isNew || !caller.Rights.HasFlag(Rights.Planning)));
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> List(

@@ -3,7 +3,9 @@ using System.Text.Json;
 using Fehler.Core.Circuits;
 using Fehler.Core.Families;
 using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
+using Fehler.Web.Security;
 
 namespace Fehler.Web.Circuits;
 
@@ -21,6 +23,8 @@ internal static class RegisterListEndpoint
         circuits
             .MapPost("register-list", TakeIn)
             .WithName("importRegisterList")
+            .RequireRateLimiting(RateLimits.TakingIn)
+            .Needs(Rights.Planning)
             .WithSummary("Takes in a register list (docs/formats/register-list.md): a row each starter, built as its family")
             .WithDescription(
                 "Answers line by line while it works (JSON, a line each). A designation that is in the register already and a row that cannot be used are set aside; the rest is taken."

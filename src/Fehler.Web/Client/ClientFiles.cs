@@ -28,7 +28,8 @@ internal static class ClientFiles
     }
 
     /// <summary>Every address that is none of the interface's belongs to the client, which finds its way itself.</summary>
-    public static void MapClient(this WebApplication app) => app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html", Kept);
+    public static void MapClient(this WebApplication app) =>
+        app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html", Kept).AllowAnonymous();
 
     private static StaticFileOptions Kept { get; } =
         new()

@@ -1,7 +1,9 @@
 using Fehler.Core.Jobs;
 using Fehler.Core.Language;
 using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
+using Fehler.Web.Security;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Diagnosis;
@@ -26,6 +28,7 @@ internal static class DiagnosisEndpoints
             .MapGet("/api/jobs/{id:guid}/diagnosis", Get)
             .WithTags("Diagnosis")
             .WithName("getDiagnosis")
+            .RequireRateLimiting(RateLimits.Diagnosis)
             .WithSummary("Suspects with their reasons, and the best next tests")
             .WithDescription(Description)
             .ProducesProblem(404)
@@ -36,6 +39,8 @@ internal static class DiagnosisEndpoints
             .WithTags("Diagnosis")
             .Accepts<ReadingAsTyped>(System.Net.Mime.MediaTypeNames.Application.Json)
             .WithName("doubtReading")
+            .RequireRateLimiting(RateLimits.Diagnosis)
+            .Needs(Rights.None)
             .WithSummary("What to ask before a reading is recorded that nothing which is suspected would show; nothing is recorded")
             .ProducesProblem(404)
             .ProducesProblem(422);

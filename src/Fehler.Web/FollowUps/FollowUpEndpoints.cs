@@ -1,6 +1,7 @@
 using System.Net.Mime;
 using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -32,6 +33,7 @@ internal static class FollowUpEndpoints
             .WithTags("Follow-ups")
             .Accepts<AddFollowUp>(MediaTypeNames.Application.Json)
             .WithName("addFollowUp")
+            .Needs(Rights.Jobs | Rights.Planning)
             .WithSummary("Writes down what is to be done on a circuit by a day")
             .ProducesProblem(404)
             .ProducesProblem(422);
@@ -40,6 +42,7 @@ internal static class FollowUpEndpoints
             .WithTags("Follow-ups")
             .Accepts<FollowUpDone>(MediaTypeNames.Application.Json)
             .WithName("followUpDone")
+            .Needs(Rights.Jobs | Rights.Planning)
             .WithSummary("Says that it was done")
             .ProducesProblem(404)
             .ProducesProblem(422);
@@ -56,17 +59,20 @@ internal static class FollowUpEndpoints
     private static async Task<Results<Ok<FollowUpItem>, ProblemHttpResult>> Add(
         Guid id,
         Body<AddFollowUp> body,
+        Caller caller,
         FollowUpStore store,
         CancellationToken cancellation
     ) =>
-        await store.AddAsync(id, body.Value.Job, body.Value.Text ?? "", body.Value.Due, body.Value.Who ?? "", cancellation) is { } added
+        await store.AddAsync(id, body.Value.Job, body.Value.Text ?? "", body.Value.Due, caller.Named(body.Value.Who), cancellation)
+            is { } added
             ? TypedResults.Ok(added)
             : NotHere.Circuit();
 
     private static async Task<Results<Ok<FollowUpItem>, ProblemHttpResult>> Done(
         Guid id,
         Body<FollowUpDone> body,
+        Caller caller,
         FollowUpStore store,
         CancellationToken cancellation
-    ) => await store.DoneAsync(id, body.Value.Who ?? "", cancellation) is { } done ? TypedResults.Ok(done) : NotHere.FollowUp();
+    ) => await store.DoneAsync(id, caller.Named(body.Value.Who), cancellation) is { } done ? TypedResults.Ok(done) : NotHere.FollowUp();
 }

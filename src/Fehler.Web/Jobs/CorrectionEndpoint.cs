@@ -2,6 +2,7 @@ using System.Net.Mime;
 using Fehler.Core.Circuits;
 using Fehler.Core.Editing;
 using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -21,6 +22,7 @@ internal static class CorrectionEndpoint
             .MapPost("/api/jobs/{id:guid}/corrections", Correct)
             .WithTags("Jobs")
             .WithName("correctCircuit")
+            .Needs(Rights.Jobs)
             .WithSummary("The panel differs: the circuit gets a new version, and the job goes on with it")
             .WithDescription("Refused when something that the job has recorded would no longer fit; nothing is changed then.")
             .Accepts<PanelDiffers>(MediaTypeNames.Application.Json)
@@ -31,6 +33,7 @@ internal static class CorrectionEndpoint
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> Correct(
         Guid id,
         Body<PanelDiffers> body,
+        Caller caller,
         JournalDoor door,
         CancellationToken cancellation
     )
@@ -44,7 +47,7 @@ internal static class CorrectionEndpoint
             id,
             circuit => CircuitEditor.Apply(circuit, edit),
             EditWords.Of(edit),
-            body.Value.Who?.Trim() ?? "",
+            caller.Named(body.Value.Who),
             cancellation
         ) switch
         {

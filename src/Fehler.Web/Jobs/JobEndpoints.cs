@@ -7,7 +7,9 @@ using Fehler.Core.Language;
 using Fehler.Core.Procedures;
 using Fehler.Data;
 using Fehler.Web.Diagnosis;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
+using Fehler.Web.Security;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Jobs;
@@ -40,6 +42,7 @@ internal static class JobEndpoints
             .WithSummary("Parts that repairs used here, for units like this one first");
         jobs.MapPost("", Open)
             .WithName("openJob")
+            .Needs(Rights.Jobs)
             .WithSummary("Opens a job on a circuit")
             .Accepts<OpenJob>(MediaTypeNames.Application.Json)
             .ProducesProblem(404)
@@ -51,6 +54,7 @@ internal static class JobEndpoints
             .ProducesProblem(409);
         jobs.MapGet("{id:guid}/screen", Screen)
             .WithName("getJobScreen")
+            .RequireRateLimiting(RateLimits.Diagnosis)
             .WithSummary("A job with its diagnosis: all that its screen shows")
             .WithDescription(DiagnosisEndpoints.Description)
             .ProducesProblem(404)
@@ -62,6 +66,7 @@ internal static class JobEndpoints
             .ProducesProblem(404);
         jobs.MapPost("{id:guid}/entries", Append)
             .WithName("addEntry")
+            .Needs(Rights.Jobs)
             .WithSummary("Records a journal entry; answered once it is on disk, with what follows from it")
             .WithDescription(
                 "Give the entry an id of your own: sent again after a lost answer, it is recorded once. " + DiagnosisEndpoints.Description
@@ -81,6 +86,7 @@ internal static class JobEndpoints
 
     private static async Task<Results<Created<JobView>, ProblemHttpResult>> Open(
         Body<OpenJob> body,
+        Caller caller,
         CircuitStore circuits,
         JournalDoor door,
         HistoryReader history,
@@ -123,7 +129,7 @@ internal static class JobEndpoints
             .. counted,
             .. symptoms.SelectMany(s => (request.AfterSeconds is { } seconds ? s.Symptom!.After(seconds) : s.Symptom!).Entries),
         ];
-        if (await door.OpenAsync(request.CircuitId, complaint, reported, request.Who ?? "", cancellation) is not { } job)
+        if (await door.OpenAsync(request.CircuitId, complaint, reported, caller.Named(request.Who), cancellation) is not { } job)
         {
             return NotHere.Circuit();
         }
@@ -173,11 +179,14 @@ internal static class JobEndpoints
     private static async Task<Results<Ok<Recorded>, ProblemHttpResult>> Append(
         Guid id,
         Body<JournalEntry> entry,
+        Caller caller,
+        SecondPersons seconds,
         string? strategy,
         string? without,
         bool? learn,
         string? words,
         JournalDoor door,
+        JobStore jobs,
         HistoryReader history,
         DiagnosisDesk desk,
         CancellationToken cancellation
@@ -185,7 +194,17 @@ internal static class JobEndpoints
     {
         var wish = DiagnosisWish.Parse(strategy, without, learn, words);
         // Once it has come this far it is written, whether the answer still finds anybody or not.
-        switch (await door.AppendAsync(id, entry.Value, CancellationToken.None))
+        var second = seconds.Of(id, entry.Value.Id);
+        if (caller.NeedsSecond && second is null && SecondPersons.Concerns(entry.Value) && !await jobs.IsExerciseAsync(id, cancellation))
+        {
+            return TypedResults.Problem(
+                "This needs a second person who may work alone: let them give their name and PIN or password.",
+                statusCode: 422,
+                title: SecondPersons.Title
+            );
+        }
+
+        switch (await door.AppendAsync(id, caller.Made(entry.Value, second), CancellationToken.None))
         {
             case DoorAnswer.Refused refused:
                 return TypedResults.Problem(refused.Reason, statusCode: refused.IsConflict ? 409 : 422, title: "Not recorded");

@@ -4,6 +4,7 @@ using Fehler.Core.Jobs;
 using Fehler.Data;
 using Fehler.Web.Circuits;
 using Fehler.Web.Diagnosis;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -24,6 +25,7 @@ internal static class OperationEndpoints
             .WithTags("Circuits")
             .Accepts<OperateCircuit>(System.Net.Mime.MediaTypeNames.Application.Json)
             .WithName("operateCircuit")
+            .Needs(Rights.None)
             .WithSummary("What the healthy circuit does, step by step")
             .ProducesProblem(404)
             .ProducesProblem(422);
@@ -32,6 +34,7 @@ internal static class OperationEndpoints
             .WithTags("Jobs")
             .Accepts<OperateCircuit>(System.Net.Mime.MediaTypeNames.Application.Json)
             .WithName("operateJob")
+            .Needs(Rights.None)
             .WithSummary("What a healthy circuit would do now, standing as it was seen to stand")
             .WithDescription("Nothing is recorded: it is what is compared with what then happens.")
             .ProducesProblem(404)

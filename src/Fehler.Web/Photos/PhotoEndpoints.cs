@@ -1,4 +1,5 @@
 using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -17,6 +18,7 @@ internal static class PhotoEndpoints
             .WithTags("Jobs")
             .Accepts<object>("image/jpeg", "image/png")
             .WithName("addPhoto")
+            .Needs(Rights.Jobs)
             .WithSummary("Keeps a photo with a job and records that it was taken")
             .WithDescription("The body is the picture, at most 2 MB; 'caption' is what it shows, 'who' who took it.")
             .ProducesProblem(404)
@@ -35,6 +37,7 @@ internal static class PhotoEndpoints
         Guid id,
         HttpRequest request,
         PhotoStore photos,
+        Caller caller,
         CancellationToken cancellation,
         string? caption = null,
         string? who = null
@@ -42,7 +45,7 @@ internal static class PhotoEndpoints
     {
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, cancellation);
-        return await photos.AddAsync(id, bytes.ToArray(), caption ?? "", who ?? "", CancellationToken.None) switch
+        return await photos.AddAsync(id, bytes.ToArray(), caption ?? "", caller.Named(who), CancellationToken.None) switch
         {
             DoorAnswer.Recorded recorded => TypedResults.Ok(new PhotoKept(recorded.Sequence)),
             DoorAnswer.Refused refused => TypedResults.Problem(

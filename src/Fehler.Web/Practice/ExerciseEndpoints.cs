@@ -4,6 +4,7 @@ using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.People;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -42,6 +43,7 @@ internal static class ExerciseEndpoints
             .MapPost("", Begin)
             .Accepts<BeginExercise>(MediaTypeNames.Application.Json)
             .WithName("beginExercise")
+            .Needs(Rights.Jobs)
             .WithSummary("Hides a fault in a simulated panel and opens an exercise on it")
             .WithDescription(
                 "The answer is a job. Its entries go to /api/jobs/{id}/entries like those of any: what they say was seen or measured is replaced "
@@ -67,6 +69,7 @@ internal static class ExerciseEndpoints
             .MapPost("{id:guid}/give-up", End)
             .Accepts<GiveUp>(MediaTypeNames.Application.Json)
             .WithName("giveUpExercise")
+            .Needs(Rights.Jobs)
             .WithSummary("Ends an exercise that nobody goes on with")
             .ProducesProblem(404);
         exercises
@@ -79,6 +82,7 @@ internal static class ExerciseEndpoints
 
     private static async Task<Results<Created<JobView>, ProblemHttpResult>> Begin(
         Body<BeginExercise> body,
+        Caller caller,
         JournalDoor door,
         CancellationToken cancellation
     )
@@ -95,7 +99,7 @@ internal static class ExerciseEndpoints
             throw new RefusedException("A fault is single, two, wiring, supply, setting, intermittent or consequence.");
         }
 
-        var job = await door.PractiseAsync(given.Circuit, c => Hidden(c, given, code), given.Who ?? "", cancellation);
+        var job = await door.PractiseAsync(given.Circuit, c => Hidden(c, given, code), caller.Named(given.Who), cancellation);
         return job is null ? NotHere.Circuit() : TypedResults.Created($"/api/jobs/{job.Row.Id}", job.ToView());
     }
 
@@ -166,9 +170,13 @@ internal static class ExerciseEndpoints
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> End(
         Guid id,
         Body<GiveUp> body,
+        Caller caller,
         JournalDoor door,
         CancellationToken cancellation
-    ) => await door.GiveUpAsync(id, body.Value.Who ?? "", cancellation) is { } job ? TypedResults.Ok(job.ToView()) : NotHere.Exercise();
+    ) =>
+        await door.GiveUpAsync(id, caller.Named(body.Value.Who), cancellation) is { } job
+            ? TypedResults.Ok(job.ToView())
+            : NotHere.Exercise();
 
     private static async Task<Results<Ok<Debrief>, ProblemHttpResult>> Debriefed(Guid id, JobStore jobs, CancellationToken cancellation)
     {

@@ -6,8 +6,10 @@ using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
 using Fehler.Core.Families;
 using Fehler.Core.Procedures;
+using Fehler.Data;
 using Fehler.Web.Circuits;
 using Fehler.Web.Operation;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 
 namespace Fehler.Web.Setup;
@@ -36,6 +38,7 @@ internal static class SetupEndpoints
             )
             .Accepts<CountedInPanel>(Json)
             .WithName("findByCount")
+            .Needs(Rights.None)
             .WithSummary("Families with options whose circuits have what was counted in a panel")
             .WithDescription("The likeliest first, each with its drawing and what it has otherwise; and what to count next.")
             .ProducesProblem(422);
@@ -48,12 +51,14 @@ internal static class SetupEndpoints
             )
             .Accepts<JsonElement>(Json)
             .WithName("buildFamily")
+            .Needs(Rights.None)
             .WithSummary("The circuit of a family with these options")
             .ProducesProblem(422);
         setup
             .MapPost("open", (Body<SetupFile> body, CancellationToken cancellation) => ViewAsync(() => Read(body.Value.File), cancellation))
             .Accepts<SetupFile>(Json)
             .WithName("openSetup")
+            .Needs(Rights.None)
             .WithSummary("A circuit file, drawn and checked")
             .ProducesProblem(422);
         setup
@@ -64,6 +69,7 @@ internal static class SetupEndpoints
             )
             .Accepts<SetupEdit>(Json)
             .WithName("editSetup")
+            .Needs(Rights.None)
             .WithSummary("A circuit file after an edit")
             .ProducesProblem(422);
         setup
@@ -77,6 +83,7 @@ internal static class SetupEndpoints
             )
             .Accepts<SetupOperation>(Json)
             .WithName("operateSetup")
+            .Needs(Rights.None)
             .WithSummary("What the circuit of a file does")
             .ProducesProblem(422);
     }

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using Fehler.Core.Procedures;
+using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 
 namespace Fehler.Web.Setup;
@@ -24,6 +26,7 @@ internal static class TerminalFindingEndpoint
             .MapPost("terminals", (Body<UnmarkedTerminals> body) => Of(body.Value))
             .Accepts<UnmarkedTerminals>(System.Net.Mime.MediaTypeNames.Application.Json)
             .WithName("findTerminals")
+            .Needs(Rights.None)
             .WithSummary("What the terminals of an unmarked contactor, relay or overload are, by beeping them out")
             .WithDescription(
                 "Send along what was measured so far; the answer says what to measure next. T1 is the first of the upper row, B1 of the lower."

@@ -1,5 +1,7 @@
 using System.Text.Json;
 using Fehler.Core.Trade;
+using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 
 namespace Fehler.Web.Trade;
@@ -15,6 +17,7 @@ internal static class SumEndpoints
         sums.MapPost("{sum}", (string sum, Body<JsonDocument> given) => SumCatalogue.Work(sum, given.Value.RootElement))
             .Accepts<JsonElement>(System.Net.Mime.MediaTypeNames.Application.Json)
             .WithName("workSum")
+            .Needs(Rights.None)
             .WithSummary("Works a sum out; what is left out has its default")
             .ProducesProblem(422);
     }

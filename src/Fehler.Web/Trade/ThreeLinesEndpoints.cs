@@ -5,6 +5,7 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
 using Fehler.Core.Upkeep;
 using Fehler.Data;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -35,6 +36,7 @@ internal static class ThreeLinesEndpoints
             .MapPost("judged", Judge)
             .Accepts<ThreeLinesTyped>(MediaTypeNames.Application.Json)
             .WithName("judgeThreeLines")
+            .Needs(Rights.None)
             .WithSummary("What three voltages between lines, or three currents, say together")
             .ProducesProblem(404)
             .ProducesProblem(422);

@@ -4,6 +4,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Upkeep;
 using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.People;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
 using Ical.Net.CalendarComponents;
@@ -75,6 +76,7 @@ internal static class PlanEndpoints
         plan.MapPut("intervals", Interval)
             .Accepts<SetInterval>(MediaTypeNames.Application.Json)
             .WithName("setInterval")
+            .Needs(Rights.Planning)
             .WithSummary("Sets the time between two for the plant or one circuit; 0 months: never")
             .ProducesProblem(422);
 
@@ -91,6 +93,7 @@ internal static class PlanEndpoints
             .MapPost("", Pack)
             .Accepts<PackShutdown>(MediaTypeNames.Application.Json)
             .WithName("packShutdown")
+            .Needs(Rights.Planning)
             .WithSummary("Packs what is due into a window, and keeps the list")
             .ProducesProblem(422);
         shutdowns
@@ -155,9 +158,9 @@ internal static class PlanEndpoints
         return TypedResults.NoContent();
     }
 
-    private static Task<PackedShutdown> Pack(Body<PackShutdown> body, ShutdownStore store, CancellationToken cancellation) =>
+    private static Task<PackedShutdown> Pack(Body<PackShutdown> body, Caller caller, ShutdownStore store, CancellationToken cancellation) =>
         body.Value.Wish is { Title: not null } wish
-            ? store.PackAsync(wish, body.Value.Who ?? "", cancellation)
+            ? store.PackAsync(wish, caller.Named(body.Value.Who), cancellation)
             : throw new RefusedException("Say when the shutdown begins, how long it is and how many people there are.");
 
     private static async Task<Results<Ok<PackedShutdown>, ProblemHttpResult>> Shutdown(

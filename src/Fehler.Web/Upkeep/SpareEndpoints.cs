@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Net.Mime;
 using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.People;
 using Fehler.Web.Print;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -32,6 +33,7 @@ internal static class SpareEndpoints
             .MapPut("", Set)
             .Accepts<SetPart>(MediaTypeNames.Application.Json)
             .WithName("setSpare")
+            .Needs(Rights.Planning)
             .WithSummary("How long a part takes to come, and how many are on the shelf")
             .ProducesProblem(422);
         spares.MapGet("spares.csv", Csv).WithName("exportSpares").WithSummary("The parts as CSV").Produces<string>(200, CsvText.Type);

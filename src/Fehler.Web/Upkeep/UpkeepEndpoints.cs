@@ -6,6 +6,7 @@ using Fehler.Core.Operation;
 using Fehler.Core.Upkeep;
 using Fehler.Data;
 using Fehler.Web.Jobs;
+using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -74,6 +75,7 @@ internal static class UpkeepEndpoints
             .MapPost("work", Record)
             .Accepts<RecordWork>(MediaTypeNames.Application.Json)
             .WithName("recordWork")
+            .Needs(Rights.Jobs | Rights.Planning)
             .WithSummary("Records upkeep that was done, with what was measured")
             .ProducesProblem(404)
             .ProducesProblem(422);
@@ -127,6 +129,7 @@ internal static class UpkeepEndpoints
     private static async Task<Results<Ok<WorkItem>, ProblemHttpResult>> Record(
         Guid id,
         Body<RecordWork> body,
+        Caller caller,
         WorkStore work,
         CancellationToken cancellation
     )
@@ -134,7 +137,7 @@ internal static class UpkeepEndpoints
         var given = body.Value;
         var done = new DoneWork(
             given.Rule ?? "",
-            given.Who ?? "",
+            caller.Named(given.Who),
             given.Text ?? "",
             given.Minutes,
             given.Readings.IsDefault ? [] : given.Readings,

@@ -4,12 +4,43 @@ import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
 import { useTitle } from '@vueuse/core'
-import { watch } from 'vue'
-import { useRoute } from 'vue-router'
+import { defineAsyncComponent, onMounted, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { signedOut } from './api/send'
+import { useSession } from './composables/useSession'
+import { api } from './api/client'
 import { useSettings } from './composables/useSettings'
 
 const { theme, who, strategy, school, asking } = useSettings()
 const route = useRoute()
+const router = useRouter()
+const { session, load, can, isDemo } = useSession()
+const SecondPerson = defineAsyncComponent(() => import('./views/people/SecondPerson.vue'))
+
+/** Whoever is not signed in signs in, and comes back to where they were. */
+function toSignIn() {
+  if (route.path !== '/sign-in') void router.replace({ path: '/sign-in', query: { to: route.fullPath } })
+}
+signedOut.tell = () => void load().then((now) => now.state === 'signedIn' || toSignIn(), toSignIn)
+onMounted(
+  () =>
+    void load().then(
+      (now) => now.state === 'signedIn' || toSignIn(),
+      () => undefined,
+    ),
+)
+
+const roles = [
+  { label: 'Everything', value: 'jobs,planning,administration' },
+  { label: 'Electrician', value: 'jobs' },
+  { label: 'Planner', value: 'planning' },
+  { label: 'Looks only', value: '' },
+]
+/** In the demo every role can be tried; the pages are built anew with what it may do. */
+async function tryRole(role: string) {
+  await api.PUT('/api/session/tried-rights', { body: { rights: role.split(',').filter(Boolean) } })
+  window.location.reload()
+}
 const title = useTitle('Fehler')
 watch(
   () => route.path,
@@ -52,12 +83,13 @@ const ways = [
     </RouterLink>
     <nav>
       <RouterLink to="/">Register</RouterLink>
-      <RouterLink to="/set-up">Set up</RouterLink>
+      <RouterLink v-if="can('jobs') || can('planning')" to="/set-up">Set up</RouterLink>
       <RouterLink to="/logbook" :class="{ part: $route.path === '/insight' }">Logbook</RouterLink>
       <RouterLink to="/plan" :class="{ part: $route.path.match(/^\/(plan|shutdowns|spares)/) }">Plan</RouterLink>
       <RouterLink to="/sums">Sums</RouterLink>
       <RouterLink to="/practice" :class="{ part: $route.path.startsWith('/practice') }">Practice</RouterLink>
     </nav>
+    <span v-if="isDemo" class="demo" title="Whoever is on this machine is signed in">Demo</span>
     <Button
       :label="who || 'Who are you?'"
       icon="pi pi-user"
@@ -73,7 +105,26 @@ const ways = [
   <Dialog v-model:visible="asking" modal header="You and this screen" :style="{ width: '30rem', maxWidth: '95vw' }">
     <div class="fields">
       <label for="who">Your name, as it goes into the journal</label>
-      <InputText id="who" v-model="who" maxlength="60" />
+      <InputText v-if="isDemo || !session" id="who" v-model="who" maxlength="60" />
+      <p v-else>
+        <strong id="who">{{ session.name }}</strong>
+        <RouterLink to="/you" class="go" @click="asking = false">Password, PIN, tokens, sign out</RouterLink>
+      </p>
+      <template v-if="isDemo">
+        <span id="role-label">This is the demo: whoever is on this machine is signed in. Try it as</span>
+        <SelectButton
+          :model-value="session?.rights.join(',') ?? ''"
+          :options="roles"
+          option-label="label"
+          option-value="value"
+          :allow-empty="false"
+          aria-labelledby="role-label"
+          @update:model-value="tryRole"
+        />
+      </template>
+      <RouterLink v-if="can('administration')" to="/people" class="go" @click="asking = false"
+        >People, tablets, backup</RouterLink
+      >
       <span id="theme-label">Light</span>
       <SelectButton
         v-model="theme"
@@ -107,6 +158,7 @@ const ways = [
       </p>
     </div>
   </Dialog>
+  <SecondPerson v-if="session?.needsSecond" />
 </template>
 
 <style scoped>
@@ -159,8 +211,23 @@ nav a.part,
 nav a.router-link-active[href^='/sums'] {
   box-shadow: inset 0 -4px var(--petrol);
 }
+.demo {
+  margin-left: auto;
+  padding: 0.1rem 0.5rem;
+  border: 1px solid var(--doubt);
+  border-radius: 3px;
+  color: var(--doubt);
+  font-weight: 600;
+}
 .who {
   margin-left: auto;
+}
+.demo + .who {
+  margin-left: 0;
+}
+.go {
+  display: inline-block;
+  padding: 0.7rem 0.3rem;
 }
 .fields {
   display: grid;

@@ -121,6 +121,24 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Debrief' },
     },
+    {
+      path: '/sign-in',
+      name: 'signIn',
+      component: () => import('./views/people/SignInView.vue'),
+      meta: { title: 'Sign in' },
+    },
+    {
+      path: '/you',
+      name: 'you',
+      component: () => import('./views/people/AccountView.vue'),
+      meta: { title: 'Your account' },
+    },
+    {
+      path: '/people',
+      name: 'people',
+      component: () => import('./views/people/PeopleView.vue'),
+      meta: { title: 'People' },
+    },
     { path: '/:rest(.*)', component: () => import('./views/NotFound.vue'), meta: { title: 'Not here' } },
   ],
 })

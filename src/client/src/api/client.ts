@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { send } from './send'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -12,8 +13,7 @@ export type Quantity = Schemas['Quantity']
 export type Recorded = Schemas['Recorded']
 export type SafetyStep = NonNullable<Schemas['SafetyStep']>
 
-/** Looked up at each call, so that a test can put its own in its place. */
-export const api = createClient<paths>({ baseUrl: '', fetch: (request: Request) => globalThis.fetch(request) })
+export const api = createClient<paths>({ baseUrl: '', fetch: (request: Request) => send(request) })
 
 /** A refusal of the service, in its own words. */
 export class Refused extends Error {

@@ -4,6 +4,74 @@
  */
 
 export interface paths {
+    "/api/jobs/{id}/second-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A second person stands by for an entry of somebody who may not make it alone */
+        post: operations["standBy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who can stand by as a second person */
+        get: operations["listSecondPersons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/security-events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Signing in, rights, tokens and devices, newest first; 'sort' is at, kind or who */
+        get: operations["listSecurityEvents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/service": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Version, size and age of the last backup */
+        get: operations["getService"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/events": {
         parameters: {
             query?: never;
@@ -238,6 +306,252 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who is signed in; sets the cookie whose value browsers send back as X-XSRF-TOKEN with what changes something */
+        get: operations["getSession"];
+        put?: never;
+        /** Signs in with name and password */
+        post: operations["signIn"];
+        /** Signs out */
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the first administrator, with the code that the service showed on its console */
+        post: operations["makeFirstAdministrator"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets one's own PIN for trusted devices */
+        put: operations["setPin"];
+        /** Signs in with a PIN on a device that an administrator trusts */
+        post: operations["signInWithPin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where one is signed in */
+        get: operations["listSessions"];
+        put?: never;
+        post?: never;
+        /** Signs out in every browser */
+        delete: operations["signOutEverywhere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes one's own password; signs out everywhere */
+        put: operations["changePassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/tried-rights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** In the demo: goes on with these rights only */
+        put: operations["tryRights"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody who can sign in */
+        get: operations["listPeople"];
+        put?: never;
+        /** Adds a person */
+        post: operations["addPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets what a person may do; at once, in every session and token */
+        put: operations["setPerson"];
+        post?: never;
+        /** Takes a person out; 'replace' puts another name in the place of theirs in every record */
+        delete: operations["removePerson"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** A new password for somebody who has lost theirs; signs them out everywhere and unlocks them */
+        put: operations["resetPassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Signs a person out everywhere */
+        delete: operations["endSessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Devices on which people may sign in with a PIN */
+        get: operations["listDevices"];
+        put?: never;
+        /** Trusts the device that asks: people may sign in with a PIN on it */
+        post: operations["trustDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Trusts a device no more */
+        delete: operations["distrustDevice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own tokens for programs; an administrator's 'everybody' lists all */
+        get: operations["listTokens"];
+        put?: never;
+        /** Makes a token; its key is in this answer and nowhere else */
+        post: operations["addToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a token back; at once */
+        delete: operations["revokeToken"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1577,6 +1891,15 @@ export interface components {
             groups: components["schemas"]["SymptomGroupView"][];
             circumstances: components["schemas"]["CircumstanceInWords"][];
         };
+        ChangedPassword: {
+            now: null | string;
+            then: null | string;
+        };
+        ChangedPerson: {
+            rights: null | string[];
+            /** @default false */
+            needsSecond: boolean;
+        };
         CircuitChoices: {
             areas: string[];
             enclosures: string[];
@@ -1796,6 +2119,14 @@ export interface components {
             id: string;
             text: string;
         };
+        DeviceItem: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            trustedBy: string;
+            /** Format: date-time */
+            trustedAt: string;
+        };
         DeviceView: {
             tag: string;
             kind: string;
@@ -1938,6 +2269,11 @@ export interface components {
         };
         /** @enum {unknown} */
         FindingKind: "cannotWork" | "caution" | "note";
+        FirstAdministrator: {
+            code: null | string;
+            name: null | string;
+            password: null | string;
+        };
         /** @enum {unknown} */
         Fit: "fits" | "mind" | "doesNotFit";
         FittedAt: {
@@ -2141,6 +2477,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryCircuitCorrected: {
             /** @enum {string} */
@@ -2160,6 +2498,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryClosed: {
             /** @enum {string} */
@@ -2182,6 +2522,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryComplaint: {
             /** @enum {string} */
@@ -2197,6 +2539,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryConductorsCounted: {
             /** @enum {string} */
@@ -2214,6 +2558,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryCounterRead: {
             /** @enum {string} */
@@ -2232,6 +2578,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryEnergised: {
             /** @enum {string} */
@@ -2246,6 +2594,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryFinding: {
             /** @enum {string} */
@@ -2265,6 +2615,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryFunctionTested: {
             /** @enum {string} */
@@ -2282,6 +2634,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryIsolated: {
             /** @enum {string} */
@@ -2297,6 +2651,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryLiveWorkAcknowledged: {
             /** @enum {string} */
@@ -2311,6 +2667,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryLockHung: {
             /** @enum {string} */
@@ -2325,6 +2683,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryLockTaken: {
             /** @enum {string} */
@@ -2343,6 +2703,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryLookSeen: {
             /** @enum {string} */
@@ -2360,6 +2722,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryMakeshift: {
             /** @enum {string} */
@@ -2378,6 +2742,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryMakeshiftUndone: {
             /** @enum {string} */
@@ -2394,6 +2760,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryMeterChecked: {
             /** @enum {string} */
@@ -2411,6 +2779,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryNote: {
             /** @enum {string} */
@@ -2426,6 +2796,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryOperationSeen: {
             /** @enum {string} */
@@ -2442,6 +2814,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryPhoto: {
             /** @enum {string} */
@@ -2459,6 +2833,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryProvedDead: {
             /** @enum {string} */
@@ -2476,6 +2852,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryReading: {
             /** @enum {string} */
@@ -2503,6 +2881,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryReadingAsTyped: {
             /** @enum {string} */
@@ -2529,6 +2909,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryRepair: {
             /** @enum {string} */
@@ -2553,6 +2935,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryRestored: {
             /** @enum {string} */
@@ -2568,6 +2952,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryStruckOut: {
             /** @enum {string} */
@@ -2585,6 +2971,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryTightened: {
             /** @enum {string} */
@@ -2601,6 +2989,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryTold: {
             /** @enum {string} */
@@ -2624,6 +3014,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryTripTimed: {
             /** @enum {string} */
@@ -2643,6 +3035,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryWireLanded: {
             /** @enum {string} */
@@ -2658,6 +3052,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JournalEntryWireLifted: {
             /** @enum {string} */
@@ -2674,6 +3070,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         JsonElement: unknown;
         KindView: {
@@ -2747,6 +3145,10 @@ export interface components {
             answers: string[];
             deadOnly: boolean;
         };
+        MadeToken: {
+            token: components["schemas"]["TokenView"];
+            key: string;
+        };
         /** @enum {unknown} */
         MakeshiftKind: "coverOff" | "bridge" | "taped";
         MakeshiftView: {
@@ -2761,6 +3163,31 @@ export interface components {
             name: string;
             isClamp: boolean;
             touches: string[];
+        };
+        NameAndPassword: {
+            name: null | string;
+            password: null | string;
+        };
+        NameAndPin: {
+            name: null | string;
+            pin: null | string;
+        };
+        NewPerson: {
+            name: null | string;
+            password: null | string;
+            rights: null | string[];
+            /** @default false */
+            needsSecond: boolean;
+        };
+        NewPin: {
+            password: null | string;
+            pin: null | string;
+        };
+        NewToken: {
+            name: null | string;
+            rights: null | string[];
+            /** Format: int32 */
+            days?: null | number;
         };
         Ohms: {
             /** Format: double */
@@ -2858,10 +3285,20 @@ export interface components {
             total: number;
             items: components["schemas"]["JobListItem"][];
         };
+        PageOfPersonView: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["PersonView"][];
+        };
         PageOfPlanItem: {
             /** Format: int32 */
             total: number;
             items: components["schemas"]["PlanItem"][];
+        };
+        PageOfSecurityEvent: {
+            /** Format: int32 */
+            total: number;
+            items: components["schemas"]["SecurityEvent"][];
         };
         PageOfShutdownListItem: {
             /** Format: int32 */
@@ -2919,6 +3356,20 @@ export interface components {
         };
         /** @enum {unknown} */
         PathType: "power" | "control";
+        PersonView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            rights: string[];
+            needsSecond: boolean;
+            hasPin: boolean;
+            /** Format: date-time */
+            lockedUntil: null | string;
+            /** Format: date-time */
+            lastSeen: null | string;
+            /** Format: int32 */
+            sessions: number;
+        };
         PhotoKept: {
             /** Format: int32 */
             sequence: number;
@@ -3056,6 +3507,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         ReadingDoubt: {
             question: null | string;
@@ -3156,6 +3609,9 @@ export interface components {
             /** Format: date-time */
             last: string;
         };
+        ResetPassword: {
+            password: null | string;
+        };
         RestoreView: {
             id: string;
             text: string;
@@ -3175,6 +3631,43 @@ export interface components {
         };
         /** @enum {unknown} */
         SafetyStep: "liveTests" | "isolate" | "proveDead" | "switchOn";
+        SecurityEvent: {
+            /** Format: date-time */
+            at: string;
+            kind: string;
+            who: string;
+            by: string;
+            device: string;
+            address: string;
+            detail: string;
+        };
+        ServiceView: {
+            version: string;
+            /** Format: double */
+            megabytes: number;
+            /** Format: date-time */
+            lastBackup: null | string;
+            backup: string;
+            isBackupOld: boolean;
+        };
+        SessionItem: {
+            device: string;
+            /** Format: date-time */
+            beganAt: string;
+            /** Format: date-time */
+            lastSeen: string;
+        };
+        SessionView: {
+            state: string;
+            name: string;
+            rights: string[];
+            needsSecond: boolean;
+            isDemo: boolean;
+            device: null | string;
+            withPin: string[];
+            /** Format: double */
+            idleMinutes: number;
+        };
         SetInterval: {
             rule: null | string;
             /** Format: uuid */
@@ -3334,6 +3827,12 @@ export interface components {
             eventId?: null | string;
             reconnectionInterval?: null | string;
         };
+        StandBy: {
+            /** Format: uuid */
+            entry: string;
+            name: null | string;
+            password: null | string;
+        };
         Step: {
             device: string;
             position: string;
@@ -3439,6 +3938,19 @@ export interface components {
             job?: null | string;
             place?: null | string;
         };
+        TokenView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            person: string;
+            rights: string[];
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            expires: null | string;
+            /** Format: date-time */
+            lastUsed: null | string;
+        };
         Told: {
             what: components["schemas"]["Circumstance"];
             /** @default  */
@@ -3459,6 +3971,8 @@ export interface components {
             received?: string;
             origin?: string;
             who?: string;
+            madeOn?: string;
+            second?: string;
         };
         TrendPoint: {
             /** Format: date-time */
@@ -3490,11 +4004,17 @@ export interface components {
             label: string;
             steps: components["schemas"]["Step"][];
         };
+        TriedRights: {
+            rights: null | string[];
+        };
         TripCauseView: {
             unit: string;
             title: string;
             /** Format: double */
             probability: number;
+        };
+        TrustedDevice: {
+            name: null | string;
         };
         TwinView: {
             /** Format: uuid */
@@ -3591,6 +4111,105 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    standBy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandBy"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listSecondPersons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    listSecurityEvents: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfSecurityEvent"];
+                };
+            };
+        };
+    };
+    getService: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServiceView"];
+                };
+            };
+        };
+    };
     listenToJob: {
         parameters: {
             query?: never;
@@ -4122,6 +4741,669 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    getSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionView"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameAndPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    makeFirstAdministrator: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstAdministrator"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setPin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPin"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    signInWithPin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameAndPin"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listSessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionItem"][];
+                };
+            };
+        };
+    };
+    signOutEverywhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    tryRights: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriedRights"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listPeople: {
+        parameters: {
+            query?: {
+                search?: string;
+                sort?: string;
+                descending?: boolean;
+                skip?: number;
+                take?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOfPersonView"];
+                };
+            };
+        };
+    };
+    addPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    setPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedPerson"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    removePerson: {
+        parameters: {
+            query?: {
+                replace?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    resetPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endSessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listDevices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceItem"][];
+                };
+            };
+        };
+    };
+    trustDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrustedDevice"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    distrustDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listTokens: {
+        parameters: {
+            query?: {
+                everybody?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenView"][];
+                };
+            };
+        };
+    };
+    addToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewToken"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeToken"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    revokeToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
         };
     };

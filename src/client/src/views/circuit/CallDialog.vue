@@ -8,6 +8,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, need, type Circuit, type Schemas } from '@/api/client'
 import DayField from '@/components/DayField.vue'
+import { useSession } from '@/composables/useSession'
 import { useSettings } from '@/composables/useSettings'
 
 /** What a dispatcher asks, in touches: what it does wrong, in the circuit's own words, and what is known beside it. */
@@ -15,6 +16,7 @@ const props = defineProps<{ circuit: Circuit }>()
 const visible = defineModel<boolean>('visible', { required: true })
 const router = useRouter()
 const { who } = useSettings()
+const { isDemo, session } = useSession()
 
 const call = ref<Schemas['CallView']>()
 const symptoms = ref<string[]>([])
@@ -79,7 +81,7 @@ async function open() {
   problem.value = ''
   opening.value = true
   try {
-    if (name.value.trim()) who.value = name.value.trim()
+    if (name.value.trim() && isDemo.value) who.value = name.value.trim()
     const job = need(
       await api.POST('/api/jobs', {
         body: {
@@ -179,8 +181,14 @@ async function open() {
         maxlength="500"
         :placeholder="chosen.map((s) => s.text).join('; ') || 'as it was reported, where no touch says it'"
       />
-      <label for="caller">Who goes there</label>
-      <InputText id="caller" v-model="name" maxlength="60" placeholder="name, as it goes into the journal" />
+      <label v-if="isDemo || !session" for="caller">Who goes there</label>
+      <InputText
+        v-if="isDemo || !session"
+        id="caller"
+        v-model="name"
+        maxlength="60"
+        placeholder="name, as it goes into the journal"
+      />
       <p class="faint">
         Look before anything is pressed: Stop or Reset may wipe the evidence, and Reset may start the motor.
       </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { send } from '@/api/send'
 import Button from 'primevue/button'
 import { ref } from 'vue'
 import { useSettings } from '@/composables/useSettings'
@@ -33,11 +34,13 @@ async function keep() {
       throw new Error('That is no picture that this browser can open; take it again or choose another file.')
     })
     const query = new URLSearchParams({ caption: props.caption, who: who.value })
-    const answer = await fetch(`/api/jobs/${props.job}/photos?${query}`, {
-      method: 'POST',
-      headers: { 'Content-Type': body.type },
-      body,
-    }).catch(() => {
+    const answer = await send(
+      new Request(`/api/jobs/${props.job}/photos?${query}`, {
+        method: 'POST',
+        headers: { 'Content-Type': body.type },
+        body,
+      }),
+    ).catch(() => {
       throw new Error('No connection: the photo is not kept. Take it again once the service is there.')
     })
     if (!answer.ok) throw new Error(((await answer.json()) as { detail?: string }).detail ?? 'The photo was not kept.')

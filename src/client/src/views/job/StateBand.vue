@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Circuit, Entry, Job, SafetyStep } from '@/api/client'
+import { useSession } from '@/composables/useSession'
 import { useSettings } from '@/composables/useSettings'
 import LockDialog from './LockDialog.vue'
 import ProcedureDialog from './ProcedureDialog.vue'
@@ -21,6 +22,7 @@ const props = defineProps<{
 const emit = defineEmits<{ entry: [entry: Entry]; help: [] }>()
 const router = useRouter()
 const { who, asking: you } = useSettings()
+const { isDemo } = useSession()
 
 const asking = ref<SafetyStep>()
 /** The step that is asked for, as the service says that it is done; none when it cannot be done now. */
@@ -124,7 +126,7 @@ defineExpose({ ask })
         @click="router.push(`/jobs/${job.id}/close-out`)"
       />
       <Button
-        :label="who || 'Who are you?'"
+        :label="`${isDemo ? 'Demo: ' : ''}${who || 'Who are you?'}`"
         icon="pi pi-user"
         text
         class="who"

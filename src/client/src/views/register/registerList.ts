@@ -1,3 +1,4 @@
+import { send } from '@/api/send'
 import type { Schemas } from '@/api/client'
 
 /** How far a register list is: lines done and in all, how many were taken in, and what was set aside with its line. */
@@ -22,11 +23,13 @@ export const isRegisterList = (text: string) =>
  * @throws an error with the server's sentence when the list as a whole is refused.
  */
 export async function takeRegisterList(text: string, so: Listed) {
-  const answer = await fetch('/api/circuits/register-list', {
-    method: 'POST',
-    headers: { 'Content-Type': 'text/csv' },
-    body: text,
-  })
+  const answer = await send(
+    new Request('/api/circuits/register-list', {
+      method: 'POST',
+      headers: { 'Content-Type': 'text/csv' },
+      body: text,
+    }),
+  )
   if (!answer.ok || !answer.body) {
     const refused = (await answer.json().catch(() => undefined)) as { detail?: string } | undefined
     throw new Error(refused?.detail ?? 'The server did not take it.')

@@ -8,6 +8,7 @@ import Tabs from 'primevue/tabs'
 import { onKeyStroke, useDebounceFn } from '@vueuse/core'
 import { onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { send } from '@/api/send'
 import { api, need, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
@@ -48,7 +49,7 @@ onMounted(async () => {
 
 async function begin() {
   if (props.id) {
-    const answer = await fetch(`/api/circuits/${props.id}/file`)
+    const answer = await send(new Request(`/api/circuits/${props.id}/file`))
     if (!answer.ok) throw new Error('There is no such circuit in the register.')
     await setup.open(await answer.json())
   } else {
