@@ -6,6 +6,7 @@ using Fehler.Web.Circuits;
 using Fehler.Web.Client;
 using Fehler.Web.Demo;
 using Fehler.Web.Diagnosis;
+using Fehler.Web.Field;
 using Fehler.Web.FollowUps;
 using Fehler.Web.Jobs;
 using Fehler.Web.Operation;
@@ -102,6 +103,7 @@ app.MapPlan();
 app.MapSpares();
 app.MapInsight();
 app.MapExercises();
+app.MapField();
 
 // Whether the process answers, and whether people can work with it.
 app.MapHealthChecks("/api/health/live", new() { Predicate = _ => false }).ForAnybody();

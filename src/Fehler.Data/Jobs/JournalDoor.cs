@@ -67,8 +67,32 @@ public sealed partial class JournalDoor(
         CancellationToken cancellation
     ) => OpenAsync(circuitId, complaint, reported, who, Guid.CreateVersion7(), time.GetUtcNow(), cancellation);
 
-    /// <summary>Opens a job that was begun at a time of its own under an id of its own (the demo's history).</summary>
-    public async Task<OpenedJob?> OpenAsync(
+    /// <summary>
+    /// Opens a job that was begun at a time of its own under an id of its own (without a connection; the demo's history). One that is here
+    /// already is answered as it stands.
+    /// </summary>
+    /// <exception cref="RefusedException">The id is that of a job on another circuit, or the complaint cannot be taken.</exception>
+    public Task<OpenedJob?> OpenAsync(
+        Guid circuitId,
+        string complaint,
+        IReadOnlyList<JournalEntry> reported,
+        string who,
+        Guid id,
+        DateTimeOffset at,
+        CancellationToken cancellation
+    ) =>
+        turns.InTurnAsync(
+            TurnOf(id),
+            async () =>
+                await jobs.FindAsync(id, cancellation) is { } known
+                    ? known.Row.CircuitId == circuitId
+                        ? known
+                        : throw new RefusedException("Another job has this id already; give every job an id of its own.")
+                    : await OpenInTurnAsync(circuitId, complaint, reported, who, id, at, cancellation),
+            cancellation
+        );
+
+    private async Task<OpenedJob?> OpenInTurnAsync(
         Guid circuitId,
         string complaint,
         IReadOnlyList<JournalEntry> reported,
@@ -95,11 +119,7 @@ public sealed partial class JournalDoor(
         await BeginAsync(
             job,
             found.Compiled,
-            [
-                new Complaint(complaint.Trim()),
-                .. left is null ? Array.Empty<JournalEntry>() : [new Note($"Handed over before this: {string.Join(" ", left.Leftovers)}")],
-                .. reported,
-            ],
+            [.. EntryTaking.FirstEntries(complaint, left?.Leftovers, reported)],
             new Stamp(at, who.Trim()),
             cancellation
         );
@@ -138,35 +158,18 @@ public sealed partial class JournalDoor(
         }
 
         entry = exercise?.Answer.Entry ?? entry;
-        if (Understood(entry, out var meant) is { } unclear)
-        {
-            return new DoorAnswer.Refused(unclear, false);
-        }
-
-        if (meant is CircuitCorrected)
-        {
-            return new DoorAnswer.Refused("A circuit is corrected by its own request; the entry follows from it.", false);
-        }
-
-        if (meant is Photo photo && !await db.Photos.AnyAsync(p => p.Id == photo.Picture && p.JobId == jobId, cancellation))
+        if (entry is Photo photo && !await db.Photos.AnyAsync(p => p.Id == photo.Picture && p.JobId == jobId, cancellation))
         {
             return new DoorAnswer.Refused("Send the picture itself to the job's photos; the entry follows from it.", false);
         }
 
-        if ((EntryRules.Refuse(meant, now) ?? job.State.Refuse(meant)) is { } reason)
+        var taken = EntryTaking.Take(job.State, entry, NextSequence(job), now);
+        if (taken.Entry is null)
         {
-            return new DoorAnswer.Refused(reason, job.State.Closing is not null);
+            return new DoorAnswer.Refused(taken.Refused!, job.State.Closing is not null);
         }
 
-        var stamped = meant with
-        {
-            Id = meant.Id == Guid.Empty ? Guid.CreateVersion7() : meant.Id,
-            Sequence = NextSequence(job),
-            At = meant.At == default ? now : meant.At,
-            Received = now,
-            Origin = "",
-            MadeOn = maker.Device,
-        };
+        var stamped = taken.Entry with { MadeOn = maker.Device };
         var row = await db.Jobs.IgnoreQueryFilters().FirstAsync(j => j.Id == jobId, cancellation);
         var after = JobState.Of(job.Compiled, job.State.Entries.Append(stamped));
         db.Journal.Add(ToRow(jobId, stamped));
@@ -179,26 +182,6 @@ public sealed partial class JournalDoor(
         await SaveAsync(row, after, stamped is Finding or Closed or StruckOut, cancellation);
         news.Tell(jobId, row.EntryCount);
         return new DoorAnswer.Recorded(job with { Row = row, State = after }, stamped.Sequence, false);
-    }
-
-    /// <summary>What a typed value was meant to be; the reason when it cannot be understood.</summary>
-    private static string? Understood(JournalEntry entry, out JournalEntry meant)
-    {
-        meant = entry;
-        if (entry is not ReadingAsTyped typed)
-        {
-            return null;
-        }
-
-        try
-        {
-            meant = typed.Typed is null || typed.Held.IsDefault ? entry : typed.Understood();
-            return typed.Typed is null ? "Type what the meter shows." : null;
-        }
-        catch (RefusedException e)
-        {
-            return e.Message;
-        }
     }
 
     /// <summary>An entry that is here already: the same one again is answered as before, another one under its id is a conflict.</summary>
@@ -218,7 +201,10 @@ public sealed partial class JournalDoor(
             return new DoorAnswer.Recorded(job, row.Sequence, true);
         }
 
-        var isSame = row.JobId == job.Row.Id && Understood(entry, out var meant) is null && Bare(JournalJson.Read(row.Json)) == Bare(meant);
+        var isSame =
+            row.JobId == job.Row.Id
+            && EntryTaking.Understand(entry, out var meant) is null
+            && Bare(JournalJson.Read(row.Json)) == Bare(meant);
         return isSame
             ? new DoorAnswer.Recorded(job, row.Sequence, true)
             : new DoorAnswer.Refused("Another entry has this id already; give every entry an id of its own.", true);
@@ -252,26 +238,11 @@ public sealed partial class JournalDoor(
         CancellationToken cancellation
     )
     {
-        var (state, now) = (JobState.Of(compiled, []), time.GetUtcNow());
+        var state = EntryTaking.Open(JobState.Of(compiled, []), job.Id, entries, by.At, by.Who, time.GetUtcNow());
         db.Jobs.Add(job);
-        foreach (var entry in entries)
+        foreach (var entry in state.Entries)
         {
-            var stamped = entry with
-            {
-                Id = Guid.CreateVersion7(),
-                Sequence = state.Entries.Length + 1,
-                At = by.At,
-                Who = by.Who,
-                Received = now,
-                MadeOn = maker.Device,
-            };
-            if ((EntryRules.Refuse(stamped, now) ?? state.Refuse(stamped)) is { } reason)
-            {
-                throw new RefusedException(reason);
-            }
-
-            db.Journal.Add(ToRow(job.Id, stamped));
-            state = state.With(stamped);
+            db.Journal.Add(ToRow(job.Id, entry with { MadeOn = maker.Device }));
         }
 
         Project(job, state, state.Entries.Length);

@@ -19,7 +19,4 @@ public sealed record OpenedJob(JobRow Row, int CircuitVersion, JobState State, I
 
     /// <summary>What is hidden in the panel of an exercise; null for a job.</summary>
     public Exercise? Exercise { get; } = Row.Exercise is { } json ? JsonSerializer.Deserialize<Exercise>(json, JournalJson.Options) : null;
-
-    /// <summary>The suspects and the next test may be seen: of an exercise without advice only once it has ended.</summary>
-    public bool ShowsAdvice => Exercise is null or { WithAdvice: true } or { Stopped.Length: > 0 } || State.Closing is not null;
 }

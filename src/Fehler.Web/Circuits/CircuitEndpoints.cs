@@ -9,6 +9,7 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Jobs;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
@@ -273,19 +274,7 @@ internal static class CircuitEndpoints
             : NotHere.Circuit();
 
     private static async Task<Results<Ok<CallView>, ProblemHttpResult>> Call(Guid id, CircuitStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } found
-            ? TypedResults.Ok(
-                new CallView(
-                    [
-                        .. found.Compiled.Call.Groups.Select(g => new SymptomGroupView(
-                            g.Of,
-                            [.. g.Symptoms.Select(s => new SymptomView(s.Id, s.Text, s.TakesTime))]
-                        )),
-                    ],
-                    Circumstances.All
-                )
-            )
-            : NotHere.Circuit();
+        await store.FindAsync(id, cancellation) is { } found ? TypedResults.Ok(found.Compiled.ToCallView()) : NotHere.Circuit();
 
     private static FaultView View(FaultMode f, bool isDifference) =>
         new(f.Id, f.Variant, f.Unit, $"{f.Title}", $"{f.Remedy}", isDifference);

@@ -1,6 +1,7 @@
 using Fehler.Core.Circuits;
 using Fehler.Core.Drawing;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 

@@ -9,8 +9,11 @@ namespace Fehler.Web.Client;
 /// </summary>
 internal static class ClientFiles
 {
-    /// <summary>Where the build puts files whose names carry their hash.</summary>
-    private const string Hashed = "/assets";
+    /// <summary>Where the build puts files whose names, or whose folder's name, carry their hash.</summary>
+    private static readonly string[] Hashed = ["/assets", "/field"];
+
+    /// <summary>What says where the core for devices is now.</summary>
+    private const string Changing = "/field/core.json";
 
     public static void AddClientFiles(this IServiceCollection services)
     {
@@ -35,11 +38,11 @@ internal static class ClientFiles
         new()
         {
             OnPrepareResponse = file =>
-                file.Context.Response.Headers[HeaderNames.CacheControl] = file.Context.Request.Path.StartsWithSegments(
-                    Hashed,
-                    StringComparison.Ordinal
-                )
+                file.Context.Response.Headers[HeaderNames.CacheControl] = IsKept(file.Context.Request.Path)
                     ? "public, max-age=31536000, immutable"
                     : "no-cache",
         };
+
+    private static bool IsKept(PathString path) =>
+        path != Changing && Hashed.Any(folder => path.StartsWithSegments(folder, StringComparison.Ordinal));
 }

@@ -2,6 +2,7 @@ using System.Diagnostics.CodeAnalysis;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
+using Fehler.Desk;
 
 namespace Fehler.Web.Diagnosis;
 

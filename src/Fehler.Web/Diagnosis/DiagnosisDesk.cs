@@ -4,6 +4,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Data;
+using Fehler.Desk;
 
 namespace Fehler.Web.Diagnosis;
 

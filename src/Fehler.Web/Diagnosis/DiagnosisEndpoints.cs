@@ -1,16 +1,14 @@
 using Fehler.Core.Jobs;
 using Fehler.Core.Language;
 using Fehler.Data;
+using Fehler.Desk;
+using Fehler.Web.Jobs;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Fehler.Web.Security;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Diagnosis;
-
-/// <summary>A question about a reading.</summary>
-/// <param name="Question">What to ask before it is recorded; nothing when some suspect explains it.</param>
-public sealed record ReadingDoubt(string? Question);
 
 internal static class DiagnosisEndpoints
 {
@@ -101,6 +99,6 @@ internal static class DiagnosisEndpoints
         var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);
         return result is null
             ? TypedResults.Problem("The diagnosis takes longer than usual; ask again.", statusCode: 503)
-            : TypedResults.Ok(new DiagnosisMapping(job.State, wish.Dialect).ToView(result).For(job));
+            : TypedResults.Ok(new DiagnosisMapping(job.State, wish.Dialect).ToView(result).For(job.Shown()));
     }
 }

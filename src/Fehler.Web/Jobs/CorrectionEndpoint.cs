@@ -2,6 +2,7 @@ using System.Net.Mime;
 using Fehler.Core.Circuits;
 using Fehler.Core.Editing;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;

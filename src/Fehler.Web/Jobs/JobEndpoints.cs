@@ -6,6 +6,7 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Language;
 using Fehler.Core.Procedures;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Diagnosis;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
@@ -91,6 +92,7 @@ internal static class JobEndpoints
         JournalDoor door,
         HistoryReader history,
         DiagnosisDesk desk,
+        TimeProvider time,
         CancellationToken cancellation
     )
     {
@@ -100,36 +102,19 @@ internal static class JobEndpoints
             return NotHere.Circuit();
         }
 
-        var symptoms = Given(request.Symptoms).Distinct().Select(id => (Id: id, Symptom: circuit.Compiled.Call.Find(id))).ToList();
-        if (symptoms.Find(s => s.Symptom is null) is { Id: { } unknown })
-        {
-            return TypedResults.Problem($"Nothing called '{unknown}' can be reported of {circuit.Row.Tag}.", statusCode: 422);
-        }
-
-        var complaint = string.IsNullOrWhiteSpace(request.Complaint)
-            ? Shortened(string.Join("; ", symptoms.Select(s => s.Symptom!.Text)))
-            : request.Complaint;
-        if (complaint.Length == 0)
-        {
-            return TypedResults.Problem("Say what the circuit does wrong: touch it, or write it in a few words.", statusCode: 422);
-        }
-
-        if (request.AfterSeconds is { } after && after is not (> 0 and <= MostSeconds))
-        {
-            return TypedResults.Problem(
-                $"It ran for more than 0 and at most {MostSeconds} s before that; or leave the time out.",
-                statusCode: 422
-            );
-        }
-
-        var counted = request.Tries == 0 && request.Failed == 0 ? Array.Empty<Told>() : [Told.Counted(request.Failed, request.Tries)];
-        JournalEntry[] reported =
-        [
-            .. Given(request.Told),
-            .. counted,
-            .. symptoms.SelectMany(s => (request.AfterSeconds is { } seconds ? s.Symptom!.After(seconds) : s.Symptom!).Entries),
-        ];
-        if (await door.OpenAsync(request.CircuitId, complaint, reported, caller.Named(request.Who), cancellation) is not { } job)
+        var opening = JobOpening.Of(circuit.Compiled, request);
+        if (
+            await door.OpenAsync(
+                request.CircuitId,
+                opening.Complaint,
+                opening.Reported,
+                caller.Named(request.Who),
+                request.Id ?? Guid.CreateVersion7(),
+                request.At ?? time.GetUtcNow(),
+                cancellation
+            )
+            is not { } job
+        )
         {
             return NotHere.Circuit();
         }
@@ -144,13 +129,6 @@ internal static class JobEndpoints
         );
         return TypedResults.Created($"/api/jobs/{job.Row.Id}", job.ToView());
     }
-
-    /// <summary>A day: what runs longer is not waited for.</summary>
-    private const int MostSeconds = 86_400;
-
-    private static string Shortened(string title) => title.Length > EntryRules.Text ? title[..EntryRules.Text] : title;
-
-    private static ImmutableArray<T> Given<T>(ImmutableArray<T> list) => list.IsDefault ? [] : list;
 
     private static async Task<Results<Ok<JobView>, ProblemHttpResult>> Get(Guid id, JobStore store, CancellationToken cancellation) =>
         await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(job.ToView()) : NotHere.Job();
@@ -228,7 +206,7 @@ internal static class JobEndpoints
         try
         {
             var result = await desk.DiagnoseAsync(job, wish, () => history.OfAsync(job, CancellationToken.None), Patience, cancellation);
-            return result is null ? null : new DiagnosisMapping(job.State, wish.Dialect).ToView(result).For(job);
+            return result is null ? null : new DiagnosisMapping(job.State, wish.Dialect).ToView(result).For(job.Shown());
         }
         catch (Exception e) when (e is not OperationCanceledException || !cancellation.IsCancellationRequested)
         {

@@ -1,4 +1,5 @@
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Diagnosis;
 
 namespace Fehler.Web.Jobs;

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 using Fehler.Core.Jobs;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Circuits;
 using Fehler.Web.Diagnosis;
 using Fehler.Web.People;
@@ -9,9 +10,6 @@ using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Operation;
-
-/// <summary>Steps to do from the circuit at rest with its supply on.</summary>
-public sealed record OperateCircuit(ImmutableArray<Step> Steps);
 
 internal static class OperationEndpoints
 {

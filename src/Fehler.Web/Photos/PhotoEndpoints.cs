@@ -1,4 +1,5 @@
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;

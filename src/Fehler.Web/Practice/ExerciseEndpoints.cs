@@ -3,6 +3,7 @@ using System.Net.Mime;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Jobs;
 using Fehler.Web.People;
 using Fehler.Web.Print;

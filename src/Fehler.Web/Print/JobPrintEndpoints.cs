@@ -1,28 +1,13 @@
 using System.Globalization;
 using Fehler.Core.Jobs;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Jobs;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Print;
 
-/// <summary>A job as it is read afterwards.</summary>
-public sealed record JobReport(
-    Guid Id,
-    Guid CircuitId,
-    string CircuitTag,
-    string CircuitTitle,
-    string Area,
-    string Enclosure,
-    int CircuitVersion,
-    string Title,
-    DateTimeOffset OpenedAt,
-    DateTimeOffset? ClosedAt,
-    JobStory Story
-);
-
-/// <summary>Jobs on paper and in spreadsheets: the report of one, jobs and readings as tables.</summary>
 internal static class JobPrintEndpoints
 {
     private const int PageSize = 200;
@@ -51,22 +36,7 @@ internal static class JobPrintEndpoints
     }
 
     private static async Task<Results<Ok<JobReport>, ProblemHttpResult>> Report(Guid id, JobStore store, CancellationToken cancellation) =>
-        await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(Of(job)) : NotHere.Job();
-
-    private static JobReport Of(OpenedJob job) =>
-        new(
-            job.Row.Id,
-            job.Row.CircuitId,
-            job.Circuit.Tag,
-            job.Circuit.Title,
-            job.Circuit.Area,
-            job.Circuit.Enclosure,
-            job.CircuitVersion,
-            job.Row.Title,
-            job.Row.OpenedAt,
-            job.Row.ClosedAt,
-            JobStory.Of(job.State)
-        );
+        await store.FindAsync(id, cancellation) is { } job ? TypedResults.Ok(job.Shown().Report()) : NotHere.Job();
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Pdf(
         Guid id,
@@ -81,7 +51,7 @@ internal static class JobPrintEndpoints
             return NotHere.Job();
         }
 
-        var report = Of(job);
+        var report = job.Shown().Report();
         using var pdf = new TablePdf(
             $"{report.CircuitTag} {report.CircuitTitle}: {report.Title}",
             $"{report.Area} · {report.Enclosure} · version {report.CircuitVersion} · opened {Minute(report.OpenedAt)}"

@@ -7,6 +7,7 @@ using Fehler.Core.Editing;
 using Fehler.Core.Families;
 using Fehler.Core.Procedures;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.Circuits;
 using Fehler.Web.Operation;
 using Fehler.Web.People;

@@ -4,6 +4,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Editing;
 using Fehler.Core.Families;
+using Fehler.Desk;
 using Fehler.Web.Circuits;
 
 namespace Fehler.Web.Setup;

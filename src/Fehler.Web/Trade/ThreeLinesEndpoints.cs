@@ -5,6 +5,7 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Procedures;
 using Fehler.Core.Upkeep;
 using Fehler.Data;
+using Fehler.Desk;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -16,11 +17,6 @@ public sealed record ThreeLinesPlaceView(string Id, string Label, ImmutableArray
 
 /// <summary>Where the two leads go; twice the same terminal for a clamp.</summary>
 public sealed record LeadsView(string From, string To);
-
-/// <summary>Three values as they were typed.</summary>
-/// <param name="Job">Job that they are taken in, for currents beside those of another way of running; none when absent.</param>
-/// <param name="Place">Where they are taken, with <paramref name="Job"/>.</param>
-public sealed record ThreeLinesTyped(Quantity Quantity, ImmutableArray<string> Typed, Guid? Job = null, string? Place = null);
 
 internal static class ThreeLinesEndpoints
 {
@@ -76,19 +72,7 @@ internal static class ThreeLinesEndpoints
             return NotHere.Circuit();
         }
 
-        var (quantity, typed) = (body.Value.Quantity, body.Value.Typed.IsDefault ? [] : body.Value.Typed);
-        double[] values = [.. typed.Take(4).Select(t => Number(t, quantity))];
-        var verdict = found.Compiled.ThreeLines.Verdict(quantity, values);
-        return
-            body.Value is { Quantity: Quantity.Amps, Job: { } jobId, Place: { } place }
-            && await jobs.FindAsync(jobId, cancellation) is { } job
-            && OtherWay.Says(job.State, place, values) is { } beside
-            ? TypedResults.Ok(verdict.Add(beside))
-            : TypedResults.Ok(verdict);
+        var job = body.Value.Job is { } jobId ? await jobs.FindAsync(jobId, cancellation) : null;
+        return TypedResults.Ok(ThreeLinesVerdict.Of(found.Compiled, body.Value, job?.State));
     }
-
-    private static double Number(string? typed, Quantity quantity) =>
-        ReadingText.Parse(typed ?? "", quantity) is { Kind: ReadingKind.Number } value
-            ? value.Number
-            : throw new RefusedException($"“{typed}” is no number; a set is of three numbers.");
 }

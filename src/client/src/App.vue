@@ -4,9 +4,10 @@ import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import SelectButton from 'primevue/selectbutton'
 import { useTitle } from '@vueuse/core'
-import { defineAsyncComponent, onMounted, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { signedOut } from './api/send'
+import { useField } from './field/field'
 import { useSession } from './composables/useSession'
 import { api } from './api/client'
 import { useSettings } from './composables/useSettings'
@@ -30,6 +31,14 @@ onMounted(
     ),
 )
 
+/** Until the service has answered nobody is taken for a stranger. */
+const isIn = computed(() => !session.value || session.value.state === 'signedIn')
+
+const { here, first, choose } = useField()
+const places = [
+  { label: 'By the service', value: false },
+  { label: 'On this device where it can', value: true },
+]
 const roles = [
   { label: 'Everything', value: 'jobs,planning,administration' },
   { label: 'Electrician', value: 'jobs' },
@@ -81,7 +90,7 @@ const ways = [
       </svg>
       <span class="word">Fehler</span>
     </RouterLink>
-    <nav>
+    <nav v-if="isIn">
       <RouterLink to="/">Register</RouterLink>
       <RouterLink v-if="can('jobs') || can('planning')" to="/set-up">Set up</RouterLink>
       <RouterLink to="/logbook" :class="{ part: $route.path === '/insight' }">Logbook</RouterLink>
@@ -91,6 +100,7 @@ const ways = [
     </nav>
     <span v-if="isDemo" class="demo" title="Whoever is on this machine is signed in">Demo</span>
     <Button
+      v-if="isIn"
       :label="who || 'Who are you?'"
       icon="pi pi-user"
       text
@@ -120,6 +130,20 @@ const ways = [
           :allow-empty="false"
           aria-labelledby="role-label"
           @update:model-value="tryRole"
+        />
+      </template>
+      <template v-if="here.length">
+        <span id="where-label"
+          >Taken along: {{ here.map((a) => a.tag).join(', ') }}. Suspects and next tests are worked out</span
+        >
+        <SelectButton
+          :model-value="first"
+          :options="places"
+          option-label="label"
+          option-value="value"
+          :allow-empty="false"
+          aria-labelledby="where-label"
+          @update:model-value="choose"
         />
       </template>
       <RouterLink v-if="can('administration')" to="/people" class="go" @click="asking = false"

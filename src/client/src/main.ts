@@ -11,6 +11,9 @@ import App from './App.vue'
 import { router } from './router'
 import { workshop } from './theme'
 
+// Every page opens without a connection too, once it was opened with one.
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')
+
 createApp(App)
   .use(router)
   .use(PrimeVue, { theme: { preset: workshop, options: { darkModeSelector: '.dark' } } })

@@ -311,6 +311,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/field/circuits/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A circuit with its open jobs, as a device takes it along to where there is no connection */
+        get: operations["takeAlong"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2267,6 +2284,48 @@ export interface components {
             remedy: string;
             isDifference: boolean;
         };
+        FieldHistory: {
+            here: {
+                [key: string]: number;
+            };
+            plant: {
+                [key: string]: number;
+            };
+            ohms: {
+                [key: string]: number;
+            };
+            years: {
+                [key: string]: number;
+            };
+        };
+        FieldJob: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            circuitId: string;
+            /** Format: int32 */
+            version: number;
+            title: string;
+            /** Format: date-time */
+            openedAt: string;
+            entries: components["schemas"]["JournalEntry"][];
+            history?: null | components["schemas"]["FieldHistory"];
+        };
+        FieldPackage: {
+            /** Format: uuid */
+            circuitId: string;
+            /** Format: int32 */
+            newest: number;
+            versions: components["schemas"]["FieldVersion"][];
+            jobs: components["schemas"]["FieldJob"][];
+            history: components["schemas"]["FieldHistory"];
+            leftovers: null | unknown[];
+        };
+        FieldVersion: {
+            /** Format: int32 */
+            number: number;
+            file: string;
+        };
         /** @enum {unknown} */
         FindingKind: "cannotWork" | "caution" | "note";
         FirstAdministrator: {
@@ -3200,6 +3259,10 @@ export interface components {
             complaint: string;
             /** @default  */
             who: string;
+            /** Format: uuid */
+            id?: null | string;
+            /** Format: date-time */
+            at?: null | string;
             symptoms?: string[];
             told?: components["schemas"]["Told"][];
             /** Format: double */
@@ -4741,6 +4804,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    takeAlong: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FieldPackage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
             };
         };
     };

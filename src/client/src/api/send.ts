@@ -1,8 +1,25 @@
+import { inPlace, isFirst } from '@/field/field'
+
 /**
  * Sends a request to the service: with the token that other sites' pages cannot read, once more when the page turned out older than the
- * session, and after a second person has stood by where the service asks for one.
+ * session, and after a second person has stood by where the service asks for one. Where there is no service this device answers what it can.
  */
 export async function send(request: Request): Promise<Response> {
+  const instead = request.clone()
+  const here = isFirst(request) ? await inPlace(request.clone()) : undefined
+  if (here) return here
+  try {
+    const answer = await throughTheNet(request)
+    // A proxy that stands before a service which is gone.
+    return (answer.status === 502 || answer.status === 504 ? await inPlace(instead) : undefined) ?? answer
+  } catch (error) {
+    const answer = await inPlace(instead)
+    if (answer) return answer
+    throw error
+  }
+}
+
+async function throughTheNet(request: Request): Promise<Response> {
   if (request.method === 'GET') return noticed(await globalThis.fetch(request))
   const again = request.clone()
   const answer = await globalThis.fetch(marked(request))

@@ -1,5 +1,6 @@
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, need, type Circuit, type Diagnosis, type Entry, type Job, type Schemas } from '@/api/client'
+import { useField } from '@/field/field'
 import { useNews } from './useNews'
 import { useOutbox, type Waiting, type Wish } from './useOutbox'
 import { useSettings } from './useSettings'
@@ -19,6 +20,7 @@ export function useJob(id: string) {
   const problem = ref('')
   const outbox = useOutbox(id)
   const { strategy, without, learn, school, who } = useSettings()
+  const field = useField()
   let asked = 0
   let shown = 0
 
@@ -36,6 +38,7 @@ export function useJob(id: string) {
     if (now.sequence < known || (now.sequence === known && number < shown)) return true
     shown = Math.max(number, shown)
     job.value = now
+    if (!outbox.offline.value) void field.keep(now).catch(() => undefined)
     if (result) diagnosis.value = result
     return !!result
   }
@@ -84,6 +87,10 @@ export function useJob(id: string) {
       if ('refused' in outcome) {
         await load().catch(() => undefined)
         return outcome.refused
+      }
+      if ('here' in outcome && outcome.here) {
+        show(number, outcome.here.job, null)
+        told(diagnose())
       }
       if ('recorded' in outcome && !show(number, outcome.recorded.job, outcome.recorded.diagnosis))
         // It is on disk: whoever recorded it does not wait for what follows from it.
@@ -159,7 +166,7 @@ export function useJob(id: string) {
     doubt,
     correct,
     recordHere,
-    waiting: outbox.mine,
+    waiting: computed(() => outbox.mine.value.filter((w) => !w.open)),
     offline: outbox.offline,
     unsaved: outbox.unsaved,
     mend: outbox.mend,

@@ -1,10 +1,13 @@
 import { computed, ref } from 'vue'
-import { api, need, Refused, type Entry, type Recorded } from '@/api/client'
+import { api, need, Refused, type Entry, type Recorded, type Schemas } from '@/api/client'
+import { unsent, useField } from '@/field/field'
 import { uuid } from './uuid'
 
 /** An entry on its way. */
 export interface Waiting {
   job: string
+  /** The job itself waits to be opened; the entry is its complaint. */
+  open?: Schemas['OpenJob']
   entry: Entry
   /** What it is, for the eye, until the service says it in its own words. */
   label: string
@@ -13,7 +16,7 @@ export interface Waiting {
 }
 
 /** What became of an entry: recorded, refused at once with the reason, or waiting for a connection. */
-export type Outcome = { recorded: Recorded } | { refused: string } | { waiting: true }
+export type Outcome = { recorded: Recorded } | { refused: string } | { waiting: true; here?: Recorded }
 
 /** How the diagnosis that comes with the answer is wanted. */
 export type Wish = { strategy?: string; without?: string; learn?: boolean; words?: string }
@@ -82,11 +85,23 @@ function drop(w: Waiting) {
   waiting.value = waiting.value.filter((x) => x.entry.id !== w.entry.id)
 }
 
-/** The service was not reached, or cannot answer now: it is asked again. */
+/** The service was not reached, cannot answer now, or wants to know who it is: it is asked again. */
 const canWait = (error: unknown) =>
-  !(error instanceof Refused) || error.status >= 500 || error.status === 408 || error.status === 429
+  !(error instanceof Refused) || error.status >= 500 || [401, 408, 429].includes(error.status)
 
-async function post(w: Waiting, wish: Wish): Promise<Recorded> {
+/** Made by somebody else on this device: it goes under their own name, once they have signed in. */
+const isSomebodyElses = (w: Waiting) => !!w.entry.who && sender.isAnother(w.entry.who)
+
+/** Put in place by the application: whether somebody else than this is signed in here. */
+export const sender: { isAnother: (who: string) => boolean } = { isAnother: () => false }
+
+unsent.of = (job) => waiting.value.filter((w) => w.job === job && !w.refused)
+
+async function post(w: Waiting, wish: Wish): Promise<Recorded | undefined> {
+  if (w.open) {
+    need(await api.POST('/api/jobs', { body: w.open }))
+    return undefined
+  }
   return need(
     await api.POST('/api/jobs/{id}/entries', {
       params: { path: { id: w.job }, query: wish },
@@ -99,7 +114,7 @@ async function post(w: Waiting, wish: Wish): Promise<Recorded> {
 async function drain(): Promise<void> {
   clearTimeout(timer)
   waiting.value = load()
-  for (const w of waiting.value.filter((x) => !x.refused && !underway.has(x.entry.id!))) {
+  for (const w of waiting.value.filter((x) => !x.refused && !isSomebodyElses(x) && !underway.has(x.entry.id!))) {
     underway.add(w.entry.id!)
     try {
       await post(w, {})
@@ -132,6 +147,13 @@ if (typeof window !== 'undefined') {
   window.addEventListener('online', () => void drain())
 }
 
+/** Puts the opening of a job down that could not be sent. */
+export function keepOpening(open: Schemas['OpenJob']) {
+  const entry = { type: 'complaint', text: open.complaint, id: open.id, at: open.at, who: open.who } as Entry
+  keep({ job: open.id!, open, entry, label: open.complaint })
+  again()
+}
+
 /**
  * Entries on their way to the journal. Each is kept in the browser until the service says that it is on disk; when the service cannot be
  * reached it waits and is sent again, with the same id, so that none is recorded twice.
@@ -157,8 +179,8 @@ export function useOutbox(job: string) {
     try {
       // What was made before goes first.
       if (isQueue) await drain()
-      if (mine.value.some((x) => !x.refused && x.entry.id !== w.entry.id)) return { waiting: true }
-      const recorded = await post(w, wish)
+      if (mine.value.some((x) => !x.refused && x.entry.id !== w.entry.id)) return await onThisDevice(w)
+      const recorded = (await post(w, wish))!
       drop(w)
       offline.value = false
       tries = 0
@@ -167,13 +189,23 @@ export function useOutbox(job: string) {
       if (canWait(error)) {
         offline.value = true
         again()
-        return { waiting: true }
+        return await onThisDevice(w)
       }
       drop(w)
       return { refused: (error as Error).message }
     } finally {
       underway.delete(w.entry.id!)
     }
+  }
+
+  /** Without the service this device says what follows from it, or why it is not taken; it waits to be sent all the same. */
+  async function onThisDevice(w: Waiting): Promise<Outcome> {
+    const here = await useField().append(w.job, w.entry)
+    if (here && 'refused' in here) {
+      drop(w)
+      return here
+    }
+    return { waiting: true, here: here?.answer }
   }
 
   /** A refused entry is sent once more, changed. */

@@ -1,11 +1,14 @@
 import { computed, shallowRef } from 'vue'
 import { api, need, type Schemas } from '@/api/client'
+import { sender } from './useOutbox'
 import { useSettings } from './useSettings'
 
 export type Session = Schemas['SessionView']
 type Right = 'jobs' | 'planning' | 'administration'
 
 const session = shallowRef<Session>()
+
+sender.isAnother = (made) => session.value?.state === 'signedIn' && !session.value.isDemo && session.value.name !== made
 
 /** Who is signed in here, as the service says; the name in the journals is theirs. */
 export function useSession() {

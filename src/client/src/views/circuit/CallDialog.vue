@@ -8,6 +8,9 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, need, type Circuit, type Schemas } from '@/api/client'
 import DayField from '@/components/DayField.vue'
+import { keepOpening } from '@/composables/useOutbox'
+import { uuid } from '@/composables/uuid'
+import { useField } from '@/field/field'
 import { useSession } from '@/composables/useSession'
 import { useSettings } from '@/composables/useSettings'
 
@@ -77,25 +80,33 @@ function tell(what: Schemas['Circumstance']) {
 const short = (group: Schemas['SymptomGroupView'], text: string) =>
   text.startsWith(`${group.of}: `) ? text.slice(group.of.length + 2) : text
 
+/** No connection: this device opens it, where the circuit was taken along, and it is sent later. */
+async function withoutService(opening: Schemas['OpenJob']) {
+  const here = await useField().open(opening)
+  if (!here) throw new Error('No connection, and this circuit was not taken along. Take it along where there is one.')
+  if ('refused' in here) throw new Error(here.refused)
+  keepOpening(opening)
+  return here.answer
+}
+
 async function open() {
   problem.value = ''
   opening.value = true
   try {
     if (name.value.trim() && isDemo.value) who.value = name.value.trim()
-    const job = need(
-      await api.POST('/api/jobs', {
-        body: {
-          circuitId: props.circuit.id,
-          complaint: title.value,
-          who: who.value,
-          symptoms: symptoms.value,
-          told: toldBeside.value as never,
-          afterSeconds: takesTime.value ? after.value : null,
-          failed: isCounted.value ? failed.value! : 0,
-          tries: isCounted.value ? tries.value! : 0,
-        },
-      }),
-    )
+    const opening: Schemas['OpenJob'] = {
+      id: uuid(),
+      at: new Date().toISOString(),
+      circuitId: props.circuit.id,
+      complaint: title.value,
+      who: who.value,
+      symptoms: symptoms.value,
+      told: toldBeside.value as never,
+      afterSeconds: takesTime.value ? after.value : null,
+      failed: isCounted.value ? failed.value! : 0,
+      tries: isCounted.value ? tries.value! : 0,
+    }
+    const job = await api.POST('/api/jobs', { body: opening }).then(need, () => withoutService(opening))
     await router.push(`/jobs/${job.id}`)
   } catch (error) {
     problem.value = (error as Error).message

@@ -18,6 +18,7 @@ import CircuitDrawing from '@/drawing/CircuitDrawing.vue'
 import OperatePanel from '@/drawing/OperatePanel.vue'
 import BenchCheck from './BenchCheck.vue'
 import CircuitUpkeep from './CircuitUpkeep.vue'
+import TakeAlong from './TakeAlong.vue'
 import TwinDialog from './TwinDialog.vue'
 import CallDialog from './CallDialog.vue'
 import PlateCheck from './PlateCheck.vue'
@@ -106,6 +107,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           <button type="button" class="quiet" @click="isTwin = true">
             <i class="pi pi-clone" aria-hidden="true" /> Copy as a twin
           </button>
+          <TakeAlong :id="id" :tag="circuit.tag" :title="circuit.title" />
           <a class="quiet" :href="`/api/circuits/${id}/label.svg`" target="_blank"
             ><i class="pi pi-qrcode" aria-hidden="true" /> Door code</a
           >

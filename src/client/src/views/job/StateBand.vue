@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Circuit, Entry, Job, SafetyStep } from '@/api/client'
+import { useField } from '@/field/field'
 import { useSession } from '@/composables/useSession'
 import { useSettings } from '@/composables/useSettings'
 import LockDialog from './LockDialog.vue'
@@ -23,6 +24,7 @@ const emit = defineEmits<{ entry: [entry: Entry]; help: [] }>()
 const router = useRouter()
 const { who, asking: you } = useSettings()
 const { isDemo } = useSession()
+const { answered } = useField()
 
 const asking = ref<SafetyStep>()
 /** The step that is asked for, as the service says that it is done; none when it cannot be done now. */
@@ -86,7 +88,7 @@ defineExpose({ ask })
     </div>
     <div v-if="waiting || offline" class="lifted" role="status">
       <i class="pi pi-cloud" aria-hidden="true" />
-      {{ offline ? 'no connection' : 'not yet sent'
+      {{ offline ? (answered ? 'no connection: worked out on this device' : 'no connection') : 'not yet sent'
       }}<template v-if="waiting">, {{ waiting }} entr{{ waiting === 1 ? 'y' : 'ies' }} kept here and waiting</template>
     </div>
     <div v-if="unsaved" class="lifted" role="status">

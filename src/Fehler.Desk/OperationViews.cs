@@ -4,7 +4,7 @@ using Fehler.Core.Diagnosis;
 using Fehler.Core.Electrical;
 using Fehler.Core.Operation;
 
-namespace Fehler.Web.Operation;
+namespace Fehler.Desk;
 
 /// <summary>What a healthy circuit does when it is operated: everything that the drawing animates.</summary>
 /// <param name="Positions">Position of every device by tag.</param>
@@ -24,7 +24,10 @@ public sealed record OperationView(
     double Seconds
 );
 
-internal static class OperationMapping
+/// <summary>Steps to do from the circuit at rest with its supply on.</summary>
+public sealed record OperateCircuit(ImmutableArray<Step> Steps);
+
+public static class OperationMapping
 {
     /// <summary>Does the steps from the circuit at rest, or as it stands.</summary>
     /// <param name="compiled">The circuit.</param>

@@ -4,10 +4,9 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
-using Fehler.Data;
-using Fehler.Web.Diagnosis;
+using Fehler.Core.Procedures;
 
-namespace Fehler.Web.Jobs;
+namespace Fehler.Desk;
 
 /// <summary>What opening a job takes.</summary>
 /// <param name="CircuitId">The circuit.</param>
@@ -15,6 +14,12 @@ namespace Fehler.Web.Jobs;
 /// <param name="Who">Who opens it.</param>
 public sealed record OpenJob(Guid CircuitId, string Complaint, string Who = "")
 {
+    /// <summary>Id that the job gets when whoever opens it gives one, so that one sent twice is one job; null: the service gives it.</summary>
+    public Guid? Id { get; init; }
+
+    /// <summary>When it was opened, where that was without a connection; null: now.</summary>
+    public DateTimeOffset? At { get; init; }
+
     /// <summary>Symptoms that were reported, by the ids that the circuit's call lists.</summary>
     public ImmutableArray<string> Symptoms { get; init; } = [];
 
@@ -131,21 +136,34 @@ public sealed record JobScreen(JobView Job, DiagnosisView? Diagnosis);
 /// <param name="Diagnosis">Null while it takes longer than one waits: ask for it.</param>
 public sealed record Recorded(int Sequence, bool WasKnown, JobView Job, DiagnosisView? Diagnosis);
 
-internal static class JobMapping
+public static class JobMapping
 {
-    public static JobView ToView(this OpenedJob job)
+    /// <summary>What can be reported of a circuit.</summary>
+    public static CallView ToCallView(this CompiledCircuit compiled) =>
+        new(
+            [
+                .. compiled.Call.Groups.Select(g => new SymptomGroupView(
+                    g.Of,
+                    [.. g.Symptoms.Select(s => new SymptomView(s.Id, s.Text, s.TakesTime))]
+                )),
+            ],
+            Circumstances.All
+        );
+
+    /// <summary>A job as the interface shows it.</summary>
+    public static JobView ToView(this ShownJob job)
     {
         var state = job.State;
         return new JobView(
-            job.Row.Id,
-            job.Row.CircuitId,
+            job.Id,
+            job.CircuitId,
             job.CircuitVersion,
             job.Circuit.Tag,
             job.Circuit.Title,
-            job.Row.Title,
-            job.Row.OpenedAt,
-            job.Row.EntryCount,
-            job.Row.Origin,
+            job.Title,
+            job.OpenedAt,
+            job.Sequence,
+            job.Origin,
             state.Liveness,
             Words(state.Liveness),
             state.IsIsolated,

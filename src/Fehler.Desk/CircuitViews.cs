@@ -4,9 +4,8 @@ using Fehler.Core.Drawing;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
-using Fehler.Web.Jobs;
 
-namespace Fehler.Web.Circuits;
+namespace Fehler.Desk;
 
 /// <summary>A line of the register.</summary>
 public sealed record CircuitListItem(
@@ -114,7 +113,7 @@ public sealed record PointView(double X, double Y);
 
 public sealed record ReferenceView(TerminalId Terminal, string Wire, double X, double Y, bool IsTop);
 
-internal static class CircuitMapping
+public static class CircuitMapping
 {
     public static CircuitView ToView(this CompiledCircuit compiled, Guid id, int version) =>
         ToView(compiled, compiled.Circuit, id, version);
@@ -186,7 +185,7 @@ internal static class CircuitMapping
             _ => new SettingView(spec.Group, spec.Name, spec.Description, "", value, "text", 0, 0, []),
         };
 
-    internal static SheetView ToView(DrawingSheet s) =>
+    public static SheetView ToView(DrawingSheet s) =>
         new(
             s.Type,
             s.Width,

@@ -2,14 +2,14 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Language;
 
-namespace Fehler.Web.Diagnosis;
+namespace Fehler.Desk;
 
 /// <summary>How a diagnosis is wanted.</summary>
 /// <param name="Strategy">Way of working.</param>
 /// <param name="Without">What cannot be done now.</param>
 /// <param name="Learn">Whether earlier repairs count.</param>
 /// <param name="Dialect">The dialect of who asks.</param>
-internal sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Learn, Dialect Dialect)
+public sealed record DiagnosisWish(Strategy Strategy, Without Without, bool Learn, Dialect Dialect)
 {
     public static DiagnosisWish Usual { get; } = new(Strategy.MostTelling, Without.None, true, Dialect.Iec);
 

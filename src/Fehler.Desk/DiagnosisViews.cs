@@ -7,10 +7,8 @@ using Fehler.Core.Jobs;
 using Fehler.Core.Language;
 using Fehler.Core.Operation;
 using Fehler.Core.Procedures;
-using Fehler.Data;
-using Fehler.Web.Operation;
 
-namespace Fehler.Web.Diagnosis;
+namespace Fehler.Desk;
 
 /// <summary>What the evidence of a job amounts to, and what to do next.</summary>
 /// <param name="Standing">How the devices stand by what was seen, and which wires are live with it.</param>
@@ -34,7 +32,7 @@ public sealed record DiagnosisView(
 )
 {
     /// <summary>What of it may be seen: in an exercise without advice only how everything stands.</summary>
-    internal DiagnosisView For(OpenedJob job) =>
+    public DiagnosisView For(ShownJob job) =>
         job.ShowsAdvice
             ? this
             : this with
@@ -139,7 +137,7 @@ public sealed record LeftView(string Unit, double Probability);
 /// <summary>Puts a result into what goes over the wire, in one of the trade's two dialects.</summary>
 /// <param name="job">The job as it stands.</param>
 /// <param name="dialect">The dialect of who asks.</param>
-internal sealed class DiagnosisMapping(JobState job, Dialect dialect)
+public sealed class DiagnosisMapping(JobState job, Dialect dialect)
 {
     private readonly Circuit _circuit = job.Circuit;
 
@@ -236,3 +234,7 @@ internal sealed class DiagnosisMapping(JobState job, Dialect dialect)
 
     private static double Rounded(double probability) => Math.Round(probability, 4);
 }
+
+/// <summary>A question about a reading.</summary>
+/// <param name="Question">What to ask before it is recorded; nothing when some suspect explains it.</param>
+public sealed record ReadingDoubt(string? Question);

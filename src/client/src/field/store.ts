@@ -1,0 +1,37 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import type { Schemas } from '@/api/client'
+
+/** A circuit that was taken along. */
+export interface Along {
+  id: string
+  tag: string
+  title: string
+  /** When, as the service's clock had it. */
+  at: string
+  package: Schemas['FieldPackage']
+}
+
+interface Kept extends DBSchema {
+  circuits: { key: string; value: Along }
+  /** Jobs as the service last showed them, newer than those of the packages. */
+  jobs: { key: string; value: Schemas['FieldJob'] }
+  /** Answers of the service that change seldom, by address. */
+  answers: { key: string; value: { circuit: string; body: unknown } }
+  about: { key: string; value: unknown }
+}
+
+let opened: Promise<IDBPDatabase<Kept>> | undefined
+
+/** The browser's database; a write that it acknowledges is on the device's disk. */
+export const store = () =>
+  (opened ??= openDB<Kept>('fehler', 1, {
+    upgrade(db) {
+      db.createObjectStore('circuits', { keyPath: 'id' })
+      db.createObjectStore('jobs', { keyPath: 'id' })
+      db.createObjectStore('answers')
+      db.createObjectStore('about')
+    },
+  }))
+
+/** Asks the browser not to throw away what was taken along when it runs short of space. */
+export const persist = () => navigator.storage?.persist?.().catch(() => false)
