@@ -16,11 +16,12 @@ public sealed class WholeJobTests : IDisposable
 
     public WholeJobTests() => _screen = new Screen(_app.Address);
 
-    /// <summary>By the mouse, and by a keyboard alone.</summary>
+    /// <summary>By the mouse, by a keyboard alone, and with the service gone from before the job is opened until it is closed.</summary>
     [Theory]
-    [InlineData(false)]
-    [InlineData(true)]
-    public void From_the_complaint_to_the_logbook_a_dead_stop_button_is_found_repaired_and_proved(bool byKeys)
+    [InlineData(false, false)]
+    [InlineData(true, false)]
+    [InlineData(false, true)]
+    public void From_the_complaint_to_the_logbook_a_dead_stop_button_is_found_repaired_and_proved(bool byKeys, bool withoutService)
     {
         _screen.ByKeys = byKeys;
         var circuit = CircuitFile.Read(File.ReadAllText(Path.Combine(RunningApp.Root, "demo", "circuits", "IN-101.circuit.json")));
@@ -30,6 +31,13 @@ public sealed class WholeJobTests : IDisposable
         _screen.Type(".search", "infeed chain");
         _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count == 1, "one circuit in the register");
         _screen.ClickText("IN-101");
+        if (withoutService)
+        {
+            TakeAlong();
+            _app.Kill();
+            _screen.Driver.Navigate().Refresh();
+        }
+
         _screen.ClickText("It does not work");
         _screen.Type("#complaint", "Start does nothing since the morning");
         _screen.ClickText("Open the job");
@@ -104,6 +112,13 @@ public sealed class WholeJobTests : IDisposable
         clamped.ShouldBeTrue();
         _screen.ClickText("Close the job");
         _screen.See("closed");
+        if (withoutService)
+        {
+            _screen.See("no connection: worked out on this device");
+            _app.Start();
+            _screen.Until(() => !_screen.Shows("no connection") && !_screen.Shows("not yet sent"), "everything sent", 60);
+        }
+
         _screen.Open("/logbook");
         _screen.See("Start does nothing since the morning");
         _screen.See("repaired and proved");
@@ -117,6 +132,15 @@ public sealed class WholeJobTests : IDisposable
     {
         _screen.Dispose();
         _app.Dispose();
+    }
+
+    /// <summary>Takes the circuit along, and waits until the browser keeps the pages too.</summary>
+    private void TakeAlong()
+    {
+        _screen.See("It does not work");
+        _screen.ClickText("Take along");
+        _screen.See("Taken along", 60);
+        _screen.Until(() => _screen.Driver.ExecuteScript("return navigator.serviceWorker.controller !== null") is true, "the pages kept");
     }
 
     /// <summary>Does what the card says and types what the simulated meter shows.</summary>

@@ -20,6 +20,9 @@ const striking = ref<Job['entries'][number]>()
 const reason = ref('')
 const note = ref('')
 const rows = computed(() => [...props.job.entries].reverse())
+/** Worked out on this device already, and still to be sent. */
+const unsent = computed(() => new Set(props.waiting.map((w) => w.entry.id)))
+const notInJob = computed(() => props.waiting.filter((w) => !props.job.entries.some((e) => e.entry.id === w.entry.id)))
 
 function strike() {
   emit('entry', { type: 'struckOut', entry: striking.value!.entry.id!, reason: reason.value } as Entry)
@@ -48,7 +51,7 @@ function addNote() {
     </form>
     <ol reversed>
       <WaitingEntry
-        v-for="w in waiting"
+        v-for="w in notInJob"
         :key="w.entry.id"
         :waiting="w"
         @mend="(entry, label) => emit('mend', w, entry, label)"
@@ -61,6 +64,7 @@ function addNote() {
             <span v-if="row.entry.origin" class="faint"> (from {{ row.entry.origin }})</span>
             <span v-if="row.void" class="faint"> ({{ row.void }})</span>
             <span v-if="row.struck" class="faint"> (struck out)</span>
+            <em v-if="unsent.has(row.entry.id)" class="faint"> not yet sent</em>
             <PhotoShown v-if="row.entry.type === 'photo'" :picture="row.entry.picture" :caption="row.text" />
           </span>
           <span class="faint figures when">{{ when(row.entry.at) }} {{ row.entry.who }}</span>
