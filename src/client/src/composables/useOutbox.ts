@@ -1,6 +1,7 @@
 import { computed, ref } from 'vue'
 import { api, need, Refused, type Entry, type Recorded, type Schemas } from '@/api/client'
 import { unsent, useField } from '@/field/field'
+import { store } from '@/field/store'
 import { uuid } from './uuid'
 
 /** An entry on its way. */
@@ -67,7 +68,29 @@ function now(): string {
   return new Date(latest).toISOString()
 }
 
+/** Onto the disk as well: a battery that goes flat loses nothing that is said to be kept. One that is there twice is sent once, by its id. */
+async function ontoDisk(w: Waiting) {
+  if (typeof indexedDB === 'undefined') return
+  const disk = (await store()).transaction('outbox', 'readwrite', { durability: 'strict' })
+  // A plain copy: what is shown is watched, and cannot be stored.
+  await disk.store.put(JSON.parse(JSON.stringify(w)))
+  await disk.done
+  onDisk.add(w.entry.id!)
+  unsaved.value = [...memoryOnly].some((id) => !onDisk.has(id))
+}
+
+const onDisk = new Set<string>()
+
+/** What is on the disk and not in the browser's plain storage: it was written in the last seconds before the lights went out. */
+async function fromDisk() {
+  if (typeof indexedDB === 'undefined') return
+  for (const kept of await (await store()).getAll('outbox')) {
+    if (isWaiting(kept) && !localStorage.getItem(keyOf(kept))) keep(kept)
+  }
+}
+
 function keep(w: Waiting) {
+  void ontoDisk(w).catch(() => undefined)
   try {
     localStorage.setItem(keyOf(w), JSON.stringify(w))
     memoryOnly.delete(w.entry.id!)
@@ -80,6 +103,7 @@ function keep(w: Waiting) {
 
 function drop(w: Waiting) {
   localStorage.removeItem(keyOf(w))
+  if (onDisk.delete(w.entry.id!)) void store().then((disk) => disk.delete('outbox', w.entry.id!))
   memoryOnly.delete(w.entry.id!)
   unsaved.value = memoryOnly.size > 0
   waiting.value = waiting.value.filter((x) => x.entry.id !== w.entry.id)
@@ -140,6 +164,9 @@ function again() {
 }
 
 if (typeof window !== 'undefined') {
+  void fromDisk()
+    .then(drain)
+    .catch(() => undefined)
   // Another window of this browser has put something down, or got something through.
   window.addEventListener('storage', (e) => {
     if (e.key === null || e.key.startsWith(prefix)) waiting.value = load()

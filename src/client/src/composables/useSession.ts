@@ -8,7 +8,11 @@ type Right = 'jobs' | 'planning' | 'administration'
 
 const session = shallowRef<Session>()
 
-sender.isAnother = (made) => session.value?.state === 'signedIn' && !session.value.isDemo && session.value.name !== made
+sender.isAnother = (made) =>
+  session.value
+    ? session.value.state === 'signedIn' && !session.value.isDemo && session.value.name !== made
+    : // Until the service has answered: whoever was here last.
+      localStorage.getItem('fehler.who') !== made
 
 /** Who is signed in here, as the service says; the name in the journals is theirs. */
 export function useSession() {

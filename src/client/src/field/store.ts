@@ -18,18 +18,23 @@ interface Kept extends DBSchema {
   /** Answers of the service that change seldom, by address. */
   answers: { key: string; value: { circuit: string; body: unknown } }
   about: { key: string; value: unknown }
+  /** Entries on their way: this is on the disk when it says so, which the browser's plain storage is only some seconds later. */
+  outbox: { key: string; value: { entry: { id?: string } } }
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined
 
 /** The browser's database; a write that it acknowledges is on the device's disk. */
 export const store = () =>
-  (opened ??= openDB<Kept>('fehler', 1, {
-    upgrade(db) {
-      db.createObjectStore('circuits', { keyPath: 'id' })
-      db.createObjectStore('jobs', { keyPath: 'id' })
-      db.createObjectStore('answers')
-      db.createObjectStore('about')
+  (opened ??= openDB<Kept>('fehler', 2, {
+    upgrade(db, before) {
+      if (before < 1) {
+        db.createObjectStore('circuits', { keyPath: 'id' })
+        db.createObjectStore('jobs', { keyPath: 'id' })
+        db.createObjectStore('answers')
+        db.createObjectStore('about')
+      }
+      db.createObjectStore('outbox', { keyPath: 'entry.id' })
     },
   }))
 
