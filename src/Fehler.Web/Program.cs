@@ -20,12 +20,13 @@ using Fehler.Web.Service;
 using Fehler.Web.Setup;
 using Fehler.Web.Trade;
 using Fehler.Web.Upkeep;
-using Serilog;
 
 var builder = WebApplication.CreateBuilder(args);
-builder.Services.AddSerilog(log =>
-    log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture)
-);
+builder.AddConfigurationFile(args);
+builder.AddLogs();
+builder.AddTelemetry();
+builder.AddEnd();
+Keeping.PrepareThreads();
 
 var database = builder.Configuration["Fehler:Database"] ?? "fehler.db";
 
@@ -34,11 +35,12 @@ if (await Commands.RunAsync(args, database) is { } exit)
     return exit;
 }
 
-// Compiled circuits take the larger part of the service's memory; the rest is sessions, requests and the framework.
-var circuitMegabytes = builder.Configuration.GetValue("Fehler:CircuitMegabytes", 160);
+// Compiled circuits and diagnoses take the larger part of the service's memory; the rest is requests and the framework.
+var memory = MemoryShares.From(builder.Configuration);
+builder.Services.AddSingleton(memory);
 var access = AccessSettings.From(builder.Configuration);
 builder.AddSignIn(database, access);
-builder.Services.AddFehlerData(database, circuitMegabytes * 1_000_000L);
+builder.Services.AddFehlerData(database, memory.CircuitBytes);
 builder.Services.ConfigureHttpJsonOptions(o => JournalJson.Configure(o.SerializerOptions));
 builder.Services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
 builder.Services.AddProblemDetails();
@@ -53,7 +55,7 @@ builder.Services.AddSingleton<DiagnosisDesk>();
 builder.Services.AddSingleton(BackupSettings.From(builder.Configuration, database, access.IsDemo));
 builder.Services.AddSingleton<NightlyBackup>();
 builder.Services.AddScoped<DemoImport>();
-builder.Services.Configure<HostOptions>(o => o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore);
+builder.Services.AddSingleton<Figures>();
 if (!OpenApiShapes.IsDocumentBuild)
 {
     builder.Services.AddHostedService<WarmUp>();
@@ -62,6 +64,7 @@ if (!OpenApiShapes.IsDocumentBuild)
 }
 
 var app = builder.Build();
+app.UseProxies(access);
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecurityHeaders();

@@ -5,6 +5,7 @@ using Fehler.Core.Circuits;
 using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Data;
+using Fehler.Desk;
 using static ArchUnitNET.Fluent.ArchRuleDefinition;
 
 namespace Fehler.Core.Tests;
@@ -35,6 +36,15 @@ public class ArchitectureTests
                 .Should()
                 .NotDependOnAny(Types().That().ResideInAssembly(typeof(Program).Assembly))
         );
+
+    /// <summary>What a device takes along may need neither a server nor a database.</summary>
+    [Fact]
+    public void What_both_hosts_show_knows_the_core_alone() =>
+        typeof(FieldDesk)
+            .Assembly.GetReferencedAssemblies()
+            .Select(a => a.Name!)
+            .Where(n => n.StartsWith("Fehler", StringComparison.Ordinal) || n.StartsWith("Microsoft", StringComparison.Ordinal))
+            .ShouldBe(["Fehler.Core"]);
 
     [Fact]
     public void The_core_refers_to_no_web_or_database_library() =>

@@ -84,6 +84,8 @@ public sealed class AccessibilityTests : IDisposable
             ("trends", $"/circuits/{open.GetProperty("id").GetString()}?tab=trends", "Nothing is followed here yet"),
             ("curve", "/sums/trip-time", "Soonest by its class"),
             ("practice", "/practice", "Word of the class"),
+            ("people", "/people", "Tablets of the crew"),
+            ("you", "/you", "there is no password to change"),
         ];
     }
 }

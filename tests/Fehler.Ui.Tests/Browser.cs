@@ -44,6 +44,8 @@ internal sealed class Browser
             {
                 Driver.ExecuteCdpCommand("Network.disable", []);
                 Driver.ExecuteCdpCommand("Emulation.setEmulatedMedia", new Dictionary<string, object?> { ["media"] = "" });
+                // Browsers keep cookies by host, whatever the port: the next service is another one.
+                Driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
                 Driver.Navigate().GoToUrl("about:blank");
                 Idle.Add(this);
                 return;

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
+using System.Text.RegularExpressions;
 using Fehler.Core.Operation;
 
 namespace Fehler.Ui.Tests;
@@ -12,13 +13,23 @@ public sealed class RunningApp : IDisposable
     private static readonly Lazy<string> Ready = new(BroughtIn);
 
     private readonly string _folder = Directory.CreateTempSubdirectory("fehler-ui").FullName;
+    private readonly bool _isDemo;
     private Process? _process;
+    private string _said = "";
+
+    /// <summary>The code of the first administrator, from the console.</summary>
+    public string Code => Regex.Match(_said, "code ([A-Z0-9-]{14})").Groups[1].Value;
 
     public RunningApp()
-        : this(Ready.Value) { }
+        : this(Ready.Value, isDemo: true) { }
 
-    private RunningApp(string? from)
+    /// <param name="isDemo">Whoever is on the machine is let in; else people sign in.</param>
+    public RunningApp(bool isDemo)
+        : this(Ready.Value, isDemo) { }
+
+    private RunningApp(string? from, bool isDemo)
     {
+        _isDemo = isDemo;
         foreach (var file in from is null ? [] : Directory.GetFiles(from))
         {
             File.Copy(file, Path.Combine(_folder, Path.GetFileName(file)));
@@ -48,10 +59,12 @@ public sealed class RunningApp : IDisposable
         start.Environment["ASPNETCORE_CONTENTROOT"] = web;
         start.Environment["Fehler__Database"] = Path.Combine(_folder, "ui.db");
         start.Environment["Fehler__JudgeJobs"] = "false";
-        start.Environment["Fehler__Demo"] = "true";
+        start.Environment["Fehler__Demo"] = _isDemo ? "true" : "false";
+        start.Environment["Fehler__BackupFolder"] = "none";
+        start.Environment["Fehler__SignInsPerMinute"] = "1000";
         start.Environment["Fehler__DemoFolder"] = Path.Combine(Root, "demo");
         _process = Process.Start(start)!;
-        _process.OutputDataReceived += (_, _) => { };
+        _process.OutputDataReceived += (_, line) => _said += line.Data + "\n";
         _process.ErrorDataReceived += (_, _) => { };
         _process.BeginOutputReadLine();
         _process.BeginErrorReadLine();
@@ -60,7 +73,7 @@ public sealed class RunningApp : IDisposable
         {
             try
             {
-                if (http.GetAsync(new Uri(Address + "/api/circuits")).GetAwaiter().GetResult().IsSuccessStatusCode)
+                if (http.GetAsync(new Uri(Address + "/api/health/ready")).GetAwaiter().GetResult().IsSuccessStatusCode)
                 {
                     return;
                 }
@@ -98,7 +111,7 @@ public sealed class RunningApp : IDisposable
     {
         var folder = Directory.CreateTempSubdirectory("fehler-ui-ready");
         AppDomain.CurrentDomain.ProcessExit += (_, _) => folder.Delete(recursive: true);
-        using var first = new RunningApp(from: null);
+        using var first = new RunningApp(from: null, isDemo: true);
         first.Kill();
         foreach (var file in Directory.GetFiles(first._folder, "ui.db*").Where(f => !f.EndsWith(".lock", StringComparison.Ordinal)))
         {

@@ -25,7 +25,7 @@ public sealed partial class JobState
             return "The job is closed; open a new job on the circuit.";
         }
 
-        if (Entries.Length >= EntryRules.Entries)
+        if (Entries.Length >= EntryRules.Entries && entry is not Closed)
         {
             return $"The journal has {EntryRules.Entries} entries, which is all that it holds; close the job and open another.";
         }

@@ -15,6 +15,7 @@ public sealed partial class Bundle
     private const long LargestFile = 20_000_000,
         MostUnpacked = 1_000_000_000;
     private const int MostFiles = 100_000,
+        MostTimes = 200,
         MostVersions = 2_000,
         MostSetAside = 100;
 
@@ -37,6 +38,14 @@ public sealed partial class Bundle
             throw new CircuitException(
                 "bundle.json",
                 $"says '{manifest.Format}' version {manifest.Version}; this program reads '{FormatName}' version 1."
+            );
+        }
+
+        if (zip.Entries.Sum(e => e.Length) > MostTimes * Math.Max(1_000_000, zip.Entries.Sum(e => e.CompressedLength)))
+        {
+            throw new CircuitException(
+                "bundle",
+                $"unpacks to more than {MostTimes} times its size, which no bundle does; it was not opened."
             );
         }
 

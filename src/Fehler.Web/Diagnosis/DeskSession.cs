@@ -42,6 +42,12 @@ internal sealed class DeskSession(CompiledCircuit compiled)
 
     public long LastUsed { get; set; }
 
+    /// <summary>Nothing was worked out for it yet.</summary>
+    public bool IsFirst => _diagnosis is null;
+
+    /// <summary>About how much memory it takes by itself.</summary>
+    public long Bytes => _diagnosis?.Bytes ?? 0;
+
     public bool IsBusy => Turn.CurrentCount == 0;
 
     /// <summary>What this job learns from: read once, since only what was closed before the job was opened counts.</summary>

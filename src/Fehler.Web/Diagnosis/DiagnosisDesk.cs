@@ -1,10 +1,12 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
 using System.Diagnostics.CodeAnalysis;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Data;
 using Fehler.Desk;
+using Fehler.Web.Service;
 
 namespace Fehler.Web.Diagnosis;
 
@@ -13,11 +15,10 @@ namespace Fehler.Web.Diagnosis;
 /// time. No more diagnoses are computed at once than there are processors, each within a budget of time, and none for which nobody waits.
 /// </summary>
 [SuppressMessage("Reliability", "CA1001", Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose of.")]
-internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<DiagnosisDesk> log)
+internal sealed class DiagnosisDesk(CompiledCircuits circuits, MemoryShares memory, Figures figures, ILogger<DiagnosisDesk> log)
 {
-    /// <summary>Sessions that are kept, and those of them that keep what makes the next proposal quick.</summary>
-    private const int MostKept = 24,
-        MostWarm = 4;
+    /// <summary>Sessions that are kept: a crew of this many works at once.</summary>
+    private const int MostKept = 64;
 
     /// <summary>Longest that a diagnosis may take; the first of the largest circuit takes some three seconds.</summary>
     private static readonly TimeSpan Budget = TimeSpan.FromSeconds(60);
@@ -25,6 +26,11 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
     private readonly ConcurrentDictionary<(Guid Job, Guid Version), DeskSession> _sessions = new();
     private long _done;
     private readonly SemaphoreSlim _processors = new(Math.Max(1, Environment.ProcessorCount));
+
+    /// <summary>
+    /// A first diagnosis takes many times what the next ones do: those who are in the middle of a job do not wait behind those who begin one.
+    /// </summary>
+    private readonly SemaphoreSlim _firsts = new(Math.Max(1, Environment.ProcessorCount / 2));
 
     /// <summary>The diagnosis of a job as its journal now stands.</summary>
     /// <param name="job">The job.</param>
@@ -104,9 +110,15 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
             _sessions.TryRemove(KeyValuePair.Create(id, session));
         }
 
-        foreach (var (_, session) in byUse.Skip(MostWarm))
+        // Those that keep what makes the next proposal quick, the latest first, share what memory there is for them.
+        var bytes = 0L;
+        foreach (var (_, session) in byUse)
         {
-            session.Rest();
+            bytes += session.Bytes;
+            if (bytes > memory.SessionBytes)
+            {
+                session.Rest();
+            }
         }
 
         // A session holds on to its circuit: one whose circuit is no longer kept would keep it after all.
@@ -136,15 +148,9 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
         await session.Turn.WaitAsync(stop);
         try
         {
-            await _processors.WaitAsync(stop);
-            try
-            {
-                return await Task.Run(() => session.Diagnose(job.State, wish, history, stop), stop);
-            }
-            finally
-            {
-                _processors.Release();
-            }
+            return session.IsFirst
+                ? await InTurnAsync(_firsts, () => InTurnAsync(_processors, Diagnosed, stop), stop)
+                : await InTurnAsync(_processors, Diagnosed, stop);
         }
         catch (Exception e) when (e is not OperationCanceledException)
         {
@@ -157,6 +163,27 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, ILogger<Diagnosis
             session.Turn.Release();
             Interlocked.Increment(ref _done);
             Tidy(TimeSpan.FromHours(1));
+        }
+
+        async Task<DiagnosisResult> Diagnosed()
+        {
+            var begun = Stopwatch.GetTimestamp();
+            var result = await Task.Run(() => session.Diagnose(job.State, wish, history, stop), stop);
+            figures.Diagnosed(Stopwatch.GetElapsedTime(begun));
+            return result;
+        }
+    }
+
+    private static async Task<T> InTurnAsync<T>(SemaphoreSlim turn, Func<Task<T>> work, CancellationToken stop)
+    {
+        await turn.WaitAsync(stop);
+        try
+        {
+            return await work();
+        }
+        finally
+        {
+            turn.Release();
         }
     }
 }

@@ -11,6 +11,7 @@ using Fehler.Web.Diagnosis;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Fehler.Web.Security;
+using Fehler.Web.Service;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Jobs;
@@ -70,7 +71,9 @@ internal static class JobEndpoints
             .Needs(Rights.Jobs)
             .WithSummary("Records a journal entry; answered once it is on disk, with what follows from it")
             .WithDescription(
-                "Give the entry an id of your own: sent again after a lost answer, it is recorded once. " + DiagnosisEndpoints.Description
+                "Give the entry an id of your own: sent again after a lost answer, it is recorded once. "
+                    + "'wait=false' answers as soon as it is on disk, without the diagnosis. "
+                    + DiagnosisEndpoints.Description
             )
             .Accepts<JournalEntry>(MediaTypeNames.Application.Json)
             .ProducesProblem(404)
@@ -159,10 +162,12 @@ internal static class JobEndpoints
         Body<JournalEntry> entry,
         Caller caller,
         SecondPersons seconds,
+        Figures figures,
         string? strategy,
         string? without,
         bool? learn,
         string? words,
+        bool? wait,
         JournalDoor door,
         JobStore jobs,
         HistoryReader history,
@@ -187,7 +192,8 @@ internal static class JobEndpoints
             case DoorAnswer.Refused refused:
                 return TypedResults.Problem(refused.Reason, statusCode: refused.IsConflict ? 409 : 422, title: "Not recorded");
             case DoorAnswer.Recorded recorded:
-                var diagnosis = await DiagnosisAsync(recorded.Job, wish, history, desk, cancellation);
+                figures.Recorded();
+                var diagnosis = wait == false ? null : await DiagnosisAsync(recorded.Job, wish, history, desk, cancellation);
                 return TypedResults.Ok(new Recorded(recorded.Sequence, recorded.WasKnown, recorded.Job.ToView(), diagnosis));
             default:
                 return NotHere.Job();

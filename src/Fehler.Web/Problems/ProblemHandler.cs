@@ -4,6 +4,7 @@ using System.Text.RegularExpressions;
 using Fehler.Core.Circuits;
 using Fehler.Data;
 using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.Data.Sqlite;
 
 namespace Fehler.Web.Problems;
 
@@ -56,6 +57,7 @@ internal sealed partial class ProblemHandler(IProblemDetailsService problems, IL
                 "Took too long",
                 "This took longer than it may and was stopped. Nothing that was acknowledged is lost; try again."
             ),
+            _ when SqliteOf(exception) is { } sqlite => Described(sqlite),
             BadHttpRequestException { InnerException: JsonException e } => (400, "Not accepted", NotUnderstood(e)),
             BadHttpRequestException { StatusCode: 413 } => (413, "Not accepted", RequestRules.TooLarge),
             BadHttpRequestException e => (e.StatusCode, "Not accepted", Unbound(e)),
@@ -65,6 +67,33 @@ internal sealed partial class ProblemHandler(IProblemDetailsService problems, IL
                 "Server error",
                 "Something went wrong here. Nothing that was acknowledged is lost; try again, and tell who keeps the server the trace id."
             ),
+        };
+
+    /// <summary>What stands in the way of writing is said as it is; nothing of it was recorded.</summary>
+    private static (int Status, string Title, string Detail) Described(SqliteException e) =>
+        e.SqliteErrorCode switch
+        {
+            13 => (
+                507,
+                "Disk full",
+                "The disk of the service is full: this was not recorded. Tell who keeps the service; what waits is sent again."
+            ),
+            8 => (507, "Read-only", "The service cannot write to its file: this was not recorded. Tell who keeps the service."),
+            5 or 6 => (503, "Busy", "The database is held by another program: this was not recorded. Try again in a moment."),
+            10 or 11 or 26 => (
+                500,
+                "Disk error",
+                "The service cannot read its file as it should. Tell who keeps the service before going on."
+            ),
+            _ => (500, "Server error", "The database did not take this. Tell who keeps the service the trace id."),
+        };
+
+    private static SqliteException? SqliteOf(Exception? e) =>
+        e switch
+        {
+            null => null,
+            SqliteException sqlite => sqlite,
+            _ => SqliteOf(e.InnerException),
         };
 
     /// <summary>

@@ -2,13 +2,18 @@ using Fehler.Data;
 
 namespace Fehler.Web.Service;
 
-/// <summary>What the program does besides serving: <c>backup FILE</c> and <c>restore FILE</c>.</summary>
+/// <summary>What the program does besides serving: <c>backup FILE</c>, <c>restore FILE</c>, and <c>healthy</c> for whoever watches it.</summary>
 internal static class Commands
 {
     /// <summary>Does what the arguments ask for.</summary>
     /// <returns>The exit code; null when they ask for nothing but to serve.</returns>
     public static async Task<int?> RunAsync(string[] args, string database)
     {
+        if (args is ["healthy"])
+        {
+            return await HealthyAsync();
+        }
+
         if (args is not [("backup" or "restore") and var what, var file])
         {
             return null;
@@ -27,6 +32,22 @@ internal static class Commands
         catch (DatabaseException e)
         {
             await Console.Error.WriteLineAsync($"fehler: {e.Message}");
+            return 1;
+        }
+    }
+
+    /// <summary>Asks the service that runs at the configured address whether it is ready.</summary>
+    private static async Task<int> HealthyAsync()
+    {
+        var address = (Environment.GetEnvironmentVariable("ASPNETCORE_URLS") ?? "http://127.0.0.1:5080").Split(';')[0];
+        using var http = new HttpClient { Timeout = TimeSpan.FromSeconds(5) };
+        try
+        {
+            var at = new Uri(address.Replace("0.0.0.0", "127.0.0.1", StringComparison.Ordinal).TrimEnd('/') + "/api/health/ready");
+            return (await http.GetAsync(at)).IsSuccessStatusCode ? 0 : 1;
+        }
+        catch (Exception e) when (e is HttpRequestException or TaskCanceledException)
+        {
             return 1;
         }
     }

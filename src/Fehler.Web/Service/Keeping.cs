@@ -1,0 +1,133 @@
+using System.Diagnostics.Metrics;
+using System.Globalization;
+using System.Net;
+using Fehler.Web.People;
+using Microsoft.AspNetCore.HttpOverrides;
+using OpenTelemetry.Metrics;
+using OpenTelemetry.Resources;
+using OpenTelemetry.Trace;
+using Serilog;
+using Serilog.Formatting.Json;
+
+namespace Fehler.Web.Service;
+
+/// <summary>What keeps the service running for years: its configuration, logs, figures for a collector, a proxy before it, its end.</summary>
+internal static class Keeping
+{
+    private const long LargestLog = 20_000_000;
+    private const int LogsKept = 14;
+    private static readonly TimeSpan Farewell = TimeSpan.FromSeconds(10);
+
+    /// <summary>The configuration file, below what the environment and the command line say (docs/operations.md).</summary>
+    public static void AddConfigurationFile(this WebApplicationBuilder builder, string[] args)
+    {
+        if (builder.Configuration["Fehler:Configuration"] is { Length: > 0 } file)
+        {
+            builder.Configuration.AddJsonFile(Path.GetFullPath(file), optional: true, reloadOnChange: false);
+            builder.Configuration.AddEnvironmentVariables().AddCommandLine(args);
+        }
+    }
+
+    /// <summary>Logs to the console, and as JSON to files that rotate where a folder is given. Bodies, headers and cookies are in neither.</summary>
+    public static void AddLogs(this WebApplicationBuilder builder) =>
+        builder.Services.AddSerilog(log =>
+        {
+            log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: CultureInfo.InvariantCulture);
+            if (builder.Configuration["Fehler:LogFolder"] is { Length: > 0 } folder)
+            {
+                log.WriteTo.File(
+                    new JsonFormatter(),
+                    Path.Combine(Path.GetFullPath(folder), "fehler-.log"),
+                    rollingInterval: RollingInterval.Day,
+                    rollOnFileSizeLimit: true,
+                    fileSizeLimitBytes: LargestLog,
+                    retainedFileCountLimit: LogsKept
+                );
+            }
+        });
+
+    /// <summary>Metrics and traces, where a collector is given (OTEL_EXPORTER_OTLP_ENDPOINT); nothing is sent otherwise.</summary>
+    public static void AddTelemetry(this WebApplicationBuilder builder)
+    {
+        if (string.IsNullOrEmpty(builder.Configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
+        {
+            return;
+        }
+
+        builder
+            .Services.AddOpenTelemetry()
+            .ConfigureResource(r => r.AddService("fehler"))
+            .WithMetrics(m => m.AddAspNetCoreInstrumentation().AddRuntimeInstrumentation().AddMeter(Figures.Meter).AddOtlpExporter())
+            .WithTracing(t => t.AddAspNetCoreInstrumentation().AddOtlpExporter());
+    }
+
+    /// <summary>
+    /// Diagnoses keep every processor busy for a while. A request that comes meanwhile gets a thread at once and its share of a processor; by
+    /// itself the runtime adds threads only every half a second.
+    /// </summary>
+    public static void PrepareThreads()
+    {
+        var threads = 8 + 8 * Environment.ProcessorCount;
+        ThreadPool.SetMinThreads(threads, threads);
+    }
+
+    /// <summary>Ends within seconds when it is told to: what is being written is finished, who listens is let go.</summary>
+    public static void AddEnd(this WebApplicationBuilder builder) =>
+        builder.Services.Configure<HostOptions>(o =>
+        {
+            o.ShutdownTimeout = Farewell;
+            o.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore;
+        });
+
+    /// <summary>Behind a proxy that is named the visitor's address and https are what the proxy says; nobody else is believed.</summary>
+    public static void UseProxies(this WebApplication app, AccessSettings access)
+    {
+        var proxies = app.Configuration.GetSection("Fehler:Proxies").Get<string[]>() ?? [];
+        if (proxies.Length > 0)
+        {
+            var options = new ForwardedHeadersOptions
+            {
+                ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto,
+            };
+            options.KnownProxies.Clear();
+            options.KnownIPNetworks.Clear();
+            foreach (var proxy in proxies)
+            {
+                options.KnownProxies.Add(IPAddress.Parse(proxy));
+            }
+
+            app.UseForwardedHeaders(options);
+        }
+
+        if (!access.IsDemo)
+        {
+            app.UseHsts();
+        }
+    }
+}
+
+/// <summary>Figures of the service's own for a collector.</summary>
+internal sealed class Figures : IDisposable
+{
+    /// <summary>Name of the meter.</summary>
+    public const string Meter = "Fehler";
+
+    private readonly Meter _meter;
+    private readonly Histogram<double> _diagnosis;
+    private readonly Counter<long> _entries;
+
+    public Figures(IMeterFactory factory)
+    {
+        _meter = factory.Create(Meter);
+        _diagnosis = _meter.CreateHistogram<double>("fehler.diagnosis.duration", "s", "Time to work a diagnosis out");
+        _entries = _meter.CreateCounter<long>("fehler.journal.entries", description: "Entries that were recorded");
+    }
+
+    /// <summary>A diagnosis was worked out.</summary>
+    public void Diagnosed(TimeSpan took) => _diagnosis.Record(took.TotalSeconds);
+
+    /// <summary>An entry was recorded.</summary>
+    public void Recorded() => _entries.Add(1);
+
+    public void Dispose() => _meter.Dispose();
+}
