@@ -249,6 +249,9 @@ nav a.router-link-active[href^='/sums'] {
 .demo + .who {
   margin-left: 0;
 }
+.fields :deep(.p-selectbutton) {
+  flex-wrap: wrap;
+}
 .go {
   display: inline-block;
   padding: 0.7rem 0.3rem;

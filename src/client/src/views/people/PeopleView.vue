@@ -77,8 +77,10 @@ const remove = () =>
 const trust = () => tried(() => api.POST('/api/devices', { body: { name: device.value } }), problem)
 const distrust = (id: string) => tried(() => api.DELETE('/api/devices/{id}', { params: { path: { id } } }), problem)
 
+const names: Record<string, string> = { jobs: 'electrician', planning: 'planner', administration: 'administrator' }
 const does = (person: Person) =>
-  [...person.rights, ...(person.needsSecond ? ['with a second person'] : [])].join(', ') || 'looks only'
+  [...person.rights.map((r) => names[r] ?? r), ...(person.needsSecond ? ['with a second person'] : [])].join(', ') ||
+  'looks only'
 </script>
 
 <template>
@@ -234,7 +236,12 @@ const does = (person: Person) =>
   align-items: center;
   min-height: 44px;
 }
+.page ul {
+  margin: 0.4rem 0;
+  padding: 0;
+}
 .tick input {
+  flex: none;
   width: 20px;
   height: 20px;
 }
