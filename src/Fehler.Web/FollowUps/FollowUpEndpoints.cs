@@ -12,10 +12,10 @@ namespace Fehler.Web.FollowUps;
 /// <param name="Due">The day by which, e.g. 2026-12-05.</param>
 /// <param name="Who">Who writes it down.</param>
 /// <param name="Job">The job that it follows from; none when absent.</param>
-public sealed record AddFollowUp(string? Text, DateOnly Due, string? Who, Guid? Job);
+public sealed record AddFollowUp(string? Text, DateOnly Due, string? Who = null, Guid? Job = null);
 
 /// <summary>It was done.</summary>
-public sealed record FollowUpDone(string? Who);
+public sealed record FollowUpDone(string? Who = null);
 
 internal static class FollowUpEndpoints
 {

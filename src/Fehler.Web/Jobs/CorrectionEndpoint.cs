@@ -12,7 +12,7 @@ namespace Fehler.Web.Jobs;
 /// <summary>How a panel differs from its description, found in a job.</summary>
 /// <param name="Edit">What has to be changed in the description.</param>
 /// <param name="Who">Who found it.</param>
-public sealed record PanelDiffers(CircuitEdit Edit, string? Who);
+public sealed record PanelDiffers(CircuitEdit Edit, string? Who = null);
 
 internal static class CorrectionEndpoint
 {

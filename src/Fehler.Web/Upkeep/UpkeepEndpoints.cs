@@ -44,7 +44,7 @@ public sealed record UpkeepView(
 /// <param name="Id">An id of its own, so that what is sent twice is recorded once; may be absent.</param>
 public sealed record RecordWork(
     string? Rule,
-    string? Who,
+    string? Who = null,
     string? Text = null,
     double Minutes = 0,
     string? Working = null,

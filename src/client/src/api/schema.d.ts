@@ -999,7 +999,7 @@ export interface paths {
         put?: never;
         /**
          * Records a journal entry; answered once it is on disk, with what follows from it
-         * @description Give the entry an id of your own: sent again after a lost answer, it is recorded once. 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, insulationTester, with commas; 'learn=false' leaves earlier repairs out; 'words' is iec (default) or american.
+         * @description Give the entry an id of your own: sent again after a lost answer, it is recorded once. 'wait=false' answers as soon as it is on disk, without the diagnosis. 'strategy' is mostTelling (default), fromSupply, deadFirst or halving; 'without' names what cannot be done now: live, isolating, operating, field, clamp, lifting, insulationTester, with commas; 'learn=false' leaves earlier repairs out; 'words' is iec (default) or american.
          */
         post: operations["addEntry"];
         delete?: never;
@@ -1817,9 +1817,9 @@ export interface components {
             text: null | string;
             /** Format: date */
             due: string;
-            who: null | string;
+            who?: null | string;
             /** Format: uuid */
-            job: null | string;
+            job?: null | string;
         };
         AskedReadingView: {
             quantity: components["schemas"]["Quantity"];
@@ -2342,7 +2342,7 @@ export interface components {
             device: string;
         };
         FollowUpDone: {
-            who: null | string;
+            who?: null | string;
         };
         FollowUpItem: {
             /** Format: uuid */
@@ -3380,7 +3380,7 @@ export interface components {
         };
         PanelDiffers: {
             edit: components["schemas"]["CircuitEdit"];
-            who: null | string;
+            who?: null | string;
         };
         PanelSort: {
             id: string;
@@ -3609,7 +3609,7 @@ export interface components {
         };
         RecordWork: {
             rule: null | string;
-            who: null | string;
+            who?: null | string;
             text?: null | string;
             /**
              * Format: double
@@ -6316,6 +6316,7 @@ export interface operations {
                 without?: string;
                 learn?: boolean;
                 words?: string;
+                wait?: boolean;
             };
             header?: never;
             path: {
