@@ -23,7 +23,7 @@ public sealed record PersonView(
 /// <param name="Password">The first password, told to the person, who changes it.</param>
 /// <param name="Rights">jobs, planning, administration; none: looks only.</param>
 /// <param name="NeedsSecond">Live tests and closing a job need a second person.</param>
-public sealed record NewPerson(string? Name, string? Password, IReadOnlyList<string>? Rights, bool NeedsSecond = false);
+public sealed record NewPerson(string? Name, string? Password, IReadOnlyList<string>? Rights = null, bool NeedsSecond = false);
 
 /// <summary>What a person may do.</summary>
 public sealed record ChangedPerson(IReadOnlyList<string>? Rights, bool NeedsSecond = false);
@@ -38,7 +38,7 @@ public sealed record TrustedDevice(string? Name);
 /// <param name="Name">The program.</param>
 /// <param name="Rights">What it may do; none: it only reads.</param>
 /// <param name="Days">It runs out after so many days; null: it does not.</param>
-public sealed record NewToken(string? Name, IReadOnlyList<string>? Rights, int? Days = null);
+public sealed record NewToken(string? Name, IReadOnlyList<string>? Rights = null, int? Days = null);
 
 /// <summary>A token, for the eye.</summary>
 public sealed record TokenView(

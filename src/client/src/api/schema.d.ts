@@ -3234,7 +3234,7 @@ export interface components {
         NewPerson: {
             name: null | string;
             password: null | string;
-            rights: null | string[];
+            rights?: null | string[];
             /** @default false */
             needsSecond: boolean;
         };
@@ -3244,7 +3244,7 @@ export interface components {
         };
         NewToken: {
             name: null | string;
-            rights: null | string[];
+            rights?: null | string[];
             /** Format: int32 */
             days?: null | number;
         };
