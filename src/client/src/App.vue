@@ -276,6 +276,17 @@ nav a.router-link-active[href^='/sums'] {
     font-size: 0.84rem;
     white-space: nowrap;
   }
+  .demo {
+    position: absolute;
+    right: 0.4rem;
+    top: 1px;
+    padding: 0 0.2rem;
+    font-size: 0.6rem;
+    background: var(--sheet);
+  }
+  .demo + .who {
+    margin-left: auto;
+  }
   .who :deep(.p-button-label) {
     display: none;
   }

@@ -119,7 +119,7 @@ const isSomebodyElses = (w: Waiting) => !!w.entry.who && sender.isAnother(w.entr
 /** Put in place by the application: whether somebody else than this is signed in here. */
 export const sender: { isAnother: (who: string) => boolean } = { isAnother: () => false }
 
-unsent.of = (job) => waiting.value.filter((w) => w.job === job && !w.refused)
+unsent.of = (job) => load().filter((w) => w.job === job && !w.refused)
 
 async function post(w: Waiting, wish: Wish): Promise<Recorded | undefined> {
   if (w.open) {
@@ -128,7 +128,8 @@ async function post(w: Waiting, wish: Wish): Promise<Recorded | undefined> {
   }
   return need(
     await api.POST('/api/jobs/{id}/entries', {
-      params: { path: { id: w.job }, query: wish },
+      // Where this device works it out the service is spared.
+      params: { path: { id: w.job }, query: { ...wish, wait: useField().first.value ? false : undefined } },
       body: w.entry,
     }),
   )

@@ -65,7 +65,8 @@ defineExpose({ ask })
     </RouterLink>
     <div class="state" role="status"><i :class="['pi', looks.icon]" aria-hidden="true" /> {{ job.state }}</div>
     <h1>
-      <RouterLink :to="`/circuits/${job.circuitId}`">{{ job.circuitTag }}</RouterLink> {{ job.circuitTitle }}:
+      <span v-if="isDemo" title="Whoever is on this machine is signed in">Demo · </span
+      ><RouterLink :to="`/circuits/${job.circuitId}`">{{ job.circuitTag }}</RouterLink> {{ job.circuitTitle }}:
       {{ job.title }}
     </h1>
     <span v-if="job.isClosed" class="lifted">closed</span>
@@ -128,7 +129,7 @@ defineExpose({ ask })
         @click="router.push(`/jobs/${job.id}/close-out`)"
       />
       <Button
-        :label="`${isDemo ? 'Demo: ' : ''}${who || 'Who are you?'}`"
+        :label="who || 'Who are you?'"
         icon="pi pi-user"
         text
         class="who"
