@@ -70,7 +70,7 @@ describe('an entry', () => {
     expect(box.mine.value).toEqual([])
   })
 
-  it.each([null, 500, 503, 408, 429])('is kept and sent again with the same id after %s', async (answer) => {
+  it.each([null, 500, 503, 507, 401, 408, 429])('is kept and sent again with the same id after %s', async (answer) => {
     answers = [answer, 201]
     const box = await openWindow()
     expect(await box.record(note('a'), 'Note', {})).toEqual({ waiting: true })
@@ -147,5 +147,55 @@ describe('the storage of the browser', () => {
     expect(box.mine.value).toEqual([])
     expect(box.unsaved.value).toBe(false)
     expect(posted).toHaveLength(2)
+  })
+})
+
+describe('on a device that is shared', () => {
+  it('what somebody else made waits until they are here again', async () => {
+    answers = [null]
+    const { useOutbox, sender } = await import('./useOutbox')
+    const box = useOutbox('job-1')
+    await box.record({ ...note('by Ada'), who: 'Ada' }, 'Note', {})
+    answers = [201]
+    posted = []
+    sender.isAnother = (made) => made !== 'Kurt'
+    await box.send()
+    expect(posted).toEqual([])
+    expect(put()).toHaveLength(1)
+    sender.isAnother = (made) => made !== 'Ada'
+    await box.send()
+    expect(posted.map((p) => p.text)).toEqual(['by Ada'])
+    expect(put()).toEqual([])
+  })
+})
+
+describe('a job that was opened here', () => {
+  it('is opened at the service before anything of it is sent, and once', async () => {
+    answers = [null]
+    vi.resetModules()
+    const { useOutbox, keepOpening } = await import('./useOutbox')
+    const box = useOutbox('job-7')
+    keepOpening({ id: 'job-7', circuitId: 'c-1', complaint: 'Hums', at: '2026-03-01T08:00:00.000Z', who: '' } as never)
+    await box.record({ ...note('then'), at: '2026-03-01T08:01:00.000Z' } as never, 'Note', {})
+    expect(put()).toHaveLength(2)
+    answers = [201]
+    posted = []
+    await box.send()
+    expect(posted.map((p) => ('complaint' in p ? 'opened' : p.text))).toEqual(['opened', 'then'])
+    await box.send()
+    expect(posted).toHaveLength(2)
+    expect(put()).toEqual([])
+  })
+
+  it('is known to the device with what of it waits, in order', async () => {
+    answers = [null]
+    vi.resetModules()
+    const { useOutbox, keepOpening } = await import('./useOutbox')
+    const { unsent } = await import('@/field/field')
+    const box = useOutbox('job-7')
+    keepOpening({ id: 'job-7', circuitId: 'c-1', complaint: 'Hums', at: '2026-03-01T08:00:00.000Z', who: '' } as never)
+    await box.record({ ...note('then'), at: '2026-03-01T08:01:00.000Z' } as never, 'Note', {})
+    expect(unsent.of('job-7').map((u) => (u.open ? 'opening' : u.entry.type))).toEqual(['opening', 'note'])
+    expect(unsent.of('another')).toEqual([])
   })
 })
