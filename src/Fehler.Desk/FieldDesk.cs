@@ -33,6 +33,7 @@ public sealed class FieldDesk(TimeProvider time)
     private sealed class Open(FieldJob job, JobState state, History history)
     {
         private DiagnosisSession? _session;
+        private ((JobState State, Strategy, Without, bool) Asked, DiagnosisResult Result)? _last;
 
         public FieldJob Job => job;
 
@@ -42,8 +43,18 @@ public sealed class FieldDesk(TimeProvider time)
 
         public int Sequence => State.Entries.IsEmpty ? 0 : State.Entries.Max(e => e.Sequence);
 
-        public DiagnosisResult Diagnose(DiagnosisWish wish) =>
-            Session(wish.Learn).Diagnose(State, wish.Strategy, wish.Without, CancellationToken.None);
+        /// <summary>Worked out once for a journal as it stands: what is tried in the drawing asks for the same again.</summary>
+        public DiagnosisResult Diagnose(DiagnosisWish wish)
+        {
+            var asked = (State, wish.Strategy, wish.Without, wish.Learn);
+            if (_last is not { } last || last.Asked != asked)
+            {
+                last = (asked, Session(wish.Learn).Diagnose(State, wish.Strategy, wish.Without, CancellationToken.None));
+                _last = last;
+            }
+
+            return last.Result;
+        }
 
         public DiagnosisSession Session(bool learn)
         {
