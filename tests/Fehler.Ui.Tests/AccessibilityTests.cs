@@ -32,7 +32,8 @@ public sealed class AccessibilityTests : IDisposable
                     """
                     const done = arguments[arguments.length - 1];
                     axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })
-                      .then(r => done(JSON.stringify(r.violations.map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))));
+                      .then(r => done(JSON.stringify(r.violations.map(v => v.id + ': '
+                        + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))));
                     """
                 )!;
             JsonSerializer.Deserialize<string[]>(json)!.ShouldBeEmpty($"{view}, {theme}");

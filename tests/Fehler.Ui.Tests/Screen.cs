@@ -254,7 +254,8 @@ public sealed class Screen : IDisposable
         {
             // A label is pressed by the stop in it or for it.
             Driver.ExecuteScript(
-                "const e = arguments[0]; const stop = e.tabIndex >= 0 ? e : e.control ?? e.querySelector('input, button, a[href]'); if (stop?.tabIndex >= 0) stop.focus()",
+                "const e = arguments[0]; const stop = e.tabIndex >= 0 ? e : e.control ?? e.querySelector('input, button, a[href]'); "
+                    + "if (stop?.tabIndex >= 0) stop.focus()",
                 element
             );
         }

@@ -310,10 +310,12 @@ public sealed class SetUpTests : IDisposable
         var json = (string)
             _screen.Driver.ExecuteScript(
                 """
-                const boxes = [...document.querySelectorAll('svg.drawing')].flatMap((svg) => [...svg.querySelectorAll('text.tag')].map((t) => ({ text: t.textContent.trim(), r: t.getBoundingClientRect() })));
+                const boxes = [...document.querySelectorAll('svg.drawing')].flatMap((svg) =>
+                  [...svg.querySelectorAll('text.tag')].map((t) => ({ text: t.textContent.trim(), r: t.getBoundingClientRect() })));
                 const found = [];
                 boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
-                  if (a.r.left < b.r.right - 1 && b.r.left < a.r.right - 1 && a.r.top < b.r.bottom - 1 && b.r.top < a.r.bottom - 1) found.push(a.text + ' ' + b.text);
+                  const across = a.r.left < b.r.right - 1 && b.r.left < a.r.right - 1;
+                  if (across && a.r.top < b.r.bottom - 1 && b.r.top < a.r.bottom - 1) found.push(a.text + ' ' + b.text);
                 }));
                 return JSON.stringify(found);
                 """

@@ -59,7 +59,8 @@ public sealed class ThumbAndKeysTests : IDisposable
         _screen.TickAll("I work live");
         _screen.Find(Meter);
         _screen.Driver.ExecuteScript(
-            "document.querySelector(\"[data-terminal='S1:21']\").dispatchEvent(new MouseEvent('click', {bubbles: true})); document.activeElement.blur()"
+            "document.querySelector(\"[data-terminal='S1:21']\").dispatchEvent(new MouseEvent('click', {bubbles: true})); "
+                + "document.activeElement.blur()"
         );
         // Keys belong to a dialog until it has gone.
         _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog]")).Count == 0, "the dialog to go");
@@ -109,7 +110,8 @@ public sealed class ThumbAndKeysTests : IDisposable
     private double Smallest(string css) =>
         Convert.ToDouble(
             _screen.Driver.ExecuteScript(
-                "return Math.min(...[...document.querySelectorAll(arguments[0])].map(e => Math.min(e.getBoundingClientRect().width, e.getBoundingClientRect().height)))",
+                "return Math.min(...[...document.querySelectorAll(arguments[0])].map(e => Math.min(e.getBoundingClientRect().width, "
+                    + "e.getBoundingClientRect().height)))",
                 css
             ),
             System.Globalization.CultureInfo.InvariantCulture

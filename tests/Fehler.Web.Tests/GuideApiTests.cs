@@ -146,7 +146,12 @@ public class GuideApiTests(Host host) : IClassFixture<Host>
             (
                 await Post(
                     job,
-                    $$$"""{"type":"functionTested","step":"{{{step.GetProperty("id").GetString()}}}","passed":true,"seen":{{{step.GetProperty("expected").GetRawText()}}}}"""
+                    $$$"""
+                    {
+                      "type": "functionTested", "step": "{{{step.GetProperty("id").GetString()}}}",
+                      "passed": true, "seen": {{{step.GetProperty("expected").GetRawText()}}}
+                    }
+                    """
                 )
             ).EnsureSuccessStatusCode();
         }

@@ -91,7 +91,8 @@ internal static class LargePlant
         using var command = sqlite.CreateCommand();
         var names = row.Keys.ToList();
         command.CommandText =
-            $"INSERT INTO \"{table}\" ({string.Join(',', names.Select(n => $"\"{n}\""))}) VALUES ({string.Join(',', names.Select((_, i) => $"$p{i}"))})";
+            $"INSERT INTO \"{table}\" ({string.Join(',', names.Select(n => $"\"{n}\""))}) VALUES "
+            + $"({string.Join(',', names.Select((_, i) => $"$p{i}"))})";
         for (var i = 0; i < names.Count; i++)
         {
             command.Parameters.AddWithValue(

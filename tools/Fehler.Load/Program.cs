@@ -58,7 +58,7 @@ async Task Crew(double minutes)
     var clock = Stopwatch.StartNew();
     using var over = new CancellationTokenSource(TimeSpan.FromMinutes(minutes));
     var crew = tokens.Select((token, i) => Task.Run(() => Person(i, token))).ToList();
-    for (var next = TimeSpan.Zero; !over.IsCancellationRequested; next += TimeSpan.FromSeconds(15))
+    while (!over.IsCancellationRequested)
     {
         await Task.Delay(TimeSpan.FromSeconds(15));
         memory.Add(service.Megabytes);
@@ -204,9 +204,10 @@ async Task Kills(int times)
         kept[id] = kept.GetValueOrDefault(id) + 1;
     }
 
+    var missing = sent.Keys.Count(id => !kept.ContainsKey(id));
     var (lost, doubled) = (acknowledged.Keys.Count(id => !kept.ContainsKey(id)), kept.Count(k => sent.ContainsKey(k.Key) && k.Value > 1));
     Say(
-        $"killed {times} times: {acknowledged.Count} acknowledged at once, {sent.Count} sent; lost {lost}, doubled {doubled}, missing {sent.Keys.Count(id => !kept.ContainsKey(id))}"
+        $"killed {times} times: {acknowledged.Count} acknowledged at once, {sent.Count} sent; lost {lost}, doubled {doubled}, missing {missing}"
     );
 
     async Task Write(HttpClient http, string job, CancellationToken over)

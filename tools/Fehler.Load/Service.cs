@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Json;
 using System.Net.Sockets;
+using System.Text.Json;
 using System.Text.RegularExpressions;
 
 namespace Fehler.Load;
@@ -106,66 +107,50 @@ internal sealed partial class Service : IDisposable
     public async Task<IReadOnlyList<string>> PeopleAsync(int number)
     {
         const string word = "fifty people at their panels";
-        await Sent(
-            Http.PostAsJsonAsync(
-                "/api/session/first",
-                new
-                {
-                    code = Code,
-                    name = "Load",
-                    password = word,
-                }
-            )
+        await PostAsync(
+            Http,
+            "/api/session/first",
+            new
+            {
+                code = Code,
+                name = "Load",
+                password = word,
+            }
         );
         var tokens = new List<string>();
         for (var i = 1; i <= number; i++)
         {
+            var name = $"Person {i}";
             string[] rights = ["jobs"];
-            await Forged(
+            await PostAsync(
+                Http,
                 "/api/people",
                 new
                 {
-                    name = $"Person {i}",
+                    name,
                     password = word,
                     rights,
                 }
             );
             using var person = new HttpClient(new SocketsHttpHandler()) { BaseAddress = Http.BaseAddress };
-            await Sent(person.PostAsJsonAsync("/api/session", new { name = $"Person {i}", password = word }));
-            tokens.Add(await TokenAsync(person, rights));
+            await PostAsync(person, "/api/session", new { name, password = word });
+            var made = await PostAsync(person, "/api/tokens", new { name = "load", rights });
+            tokens.Add((await made.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("key").GetString()!);
         }
 
         return tokens;
     }
 
-    private async Task Forged(string path, object body) => await Sent(await WithForgeryToken(Http, path, body));
-
-    private static async Task<string> TokenAsync(HttpClient person, string[] rights)
-    {
-        var answer = await WithForgeryToken(person, "/api/tokens", new { name = "load", rights });
-        answer.EnsureSuccessStatusCode();
-        return (await answer.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>()).GetProperty("key").GetString()!;
-    }
-
     /// <summary>As a browser does: asks who is signed in, and sends back what the cookie says.</summary>
-    private static async Task<HttpResponseMessage> WithForgeryToken(HttpClient http, string path, object body)
+    private static async Task<HttpResponseMessage> PostAsync(HttpClient http, string path, object body)
     {
+        const string name = "XSRF-TOKEN=";
         var session = await http.GetAsync(new Uri("/api/session", UriKind.Relative));
-        var cookie = session.Headers.GetValues("Set-Cookie").First(c => c.StartsWith("XSRF-TOKEN=", StringComparison.Ordinal));
+        var cookie = session.Headers.GetValues("Set-Cookie").First(c => c.StartsWith(name, StringComparison.Ordinal));
         using var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = JsonContent.Create(body) };
-        request.Headers.Add(
-            "X-XSRF-TOKEN",
-            Uri.UnescapeDataString(cookie["XSRF-TOKEN=".Length..cookie.IndexOf(';', StringComparison.Ordinal)])
-        );
-        return await http.SendAsync(request);
-    }
-
-    private static async Task Sent(Task<HttpResponseMessage> answer) => (await answer).EnsureSuccessStatusCode();
-
-    private static Task Sent(HttpResponseMessage answer)
-    {
-        answer.EnsureSuccessStatusCode();
-        return Task.CompletedTask;
+        request.Headers.Add("X-XSRF-TOKEN", Uri.UnescapeDataString(cookie[name.Length..cookie.IndexOf(';', StringComparison.Ordinal)]));
+        var answer = await http.SendAsync(request);
+        return answer.EnsureSuccessStatusCode();
     }
 
     public void Dispose()

@@ -20,7 +20,9 @@ public abstract class DeviceKind
 
     public virtual ImmutableArray<ParameterSpec> Parameters => [];
 
-    /// <summary>Two-terminal pieces in a fixed order, with the terminals that are printed on this device; behaviour refers to them by index.</summary>
+    /// <summary>
+    /// Two-terminal pieces in a fixed order, with the terminals that are printed on this device; behaviour refers to them by index.
+    /// </summary>
     public ImmutableArray<Element> Elements(Device device) =>
         device.HasOwnNames ? [.. OwnElements(device).Select(e => e.On(device))] : OwnElements(device);
 

@@ -10,7 +10,8 @@ using Fehler.Core.Upkeep;
 namespace Fehler.Core.Devices;
 
 /// <summary>
-/// A kind with all its sides: what it is, how it conducts, what it does, how it fails, how it is repaired and what it needs from time to time, each with what most devices
+/// A kind with all its sides: what it is, how it conducts, what it does, how it fails, how it is repaired and what it needs from time to
+/// time, each with what most devices
 /// do.
 /// A kind is one folder; its sides are one file each.
 /// </summary>

@@ -349,7 +349,8 @@ internal sealed class Assessment
                     + "least, before going on.",
             DiagnosisStatus.Found => top!.Suspects[0].Fault is { ProofPoints: null, ProofLook: null }
                 ? $"{lead}. Nothing else is left."
-                : $"{lead}. Proved by its own reading.{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
+                : $"{lead}. Proved by its own reading."
+                    + $"{(_consequences.Length > 0 ? $" Consequence, to be put right with it: {string.Join(", ", _consequences)}." : "")}",
             DiagnosisStatus.AlmostFound or DiagnosisStatus.Searching when why is not null =>
                 $"{lead}: that is a consequence. Why? Likeliest: "
                     + $"{Wording.Join("; ", why.Causes.Take(2).Select(c => (Wording)$"{c.Title} ({Words.Share(c.Probability)})"))}.",

@@ -7,7 +7,8 @@ namespace Fehler.Core.Diagnosis;
 internal static class Tolerances
 {
     /// <summary>
-    /// Standard deviation of the supply, and of the meter on it, before anything was measured: +-10 % is two of them (IEC 60038, from memory). All volts
+    /// Standard deviation of the supply, and of the meter on it, before anything was measured: +-10 % is two of them (IEC 60038, from
+    /// memory). All volts
     /// of a panel share it.
     /// </summary>
     public const double SupplyShare = 0.045;

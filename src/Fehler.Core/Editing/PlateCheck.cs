@@ -296,9 +296,8 @@ public static class PlateCheck
                     device.Tag,
                     Fit.Mind,
                     says
-                        + FormattableString.Invariant(
-                            $": above {MostFuse:0} times contactor and overload may not be protected; look at what their makers allow (common practice)."
-                        )
+                        + FormattableString.Invariant($": above {MostFuse:0} times contactor and overload may not be protected; ")
+                        + "look at what their makers allow (common practice)."
                 ),
                 _ => Fits(device, says + "."),
             };
@@ -319,7 +318,8 @@ public static class PlateCheck
                     device.Tag,
                     Fit.Mind,
                     says
-                        + " Set to the measured volts it tells a change of the supply; set to the motor's plate it tells what the motor does not stand. Choose one and write it down."
+                        + " Set to the measured volts it tells a change of the supply; set to the motor's plate it tells what the "
+                        + "motor does not stand. Choose one and write it down."
                 );
         }
     }

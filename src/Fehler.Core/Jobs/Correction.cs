@@ -24,7 +24,8 @@ public static class Correction
         {
             if (state.Refuse(entry) is { } reason)
             {
-                return $"Entry {entry.Sequence}, “{EntryWords.Of(entry)}”, would no longer fit: {reason} Strike it out, or change the circuit once the job "
+                return $"Entry {entry.Sequence}, “{EntryWords.Of(entry)}”, would no longer fit: {reason} Strike it out, or change "
+                    + $"the circuit once the job "
                     + "is closed.";
             }
 

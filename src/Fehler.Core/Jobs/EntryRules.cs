@@ -9,6 +9,12 @@ namespace Fehler.Core.Jobs;
 /// </summary>
 public static class EntryRules
 {
+    /// <summary>
+    /// Whether somebody who learns makes an entry only with a second person beside them: agreeing to live tests, switching on, handing back
+    /// (common practice).
+    /// </summary>
+    public static bool WantsSecondPerson(JournalEntry entry) => entry is LiveWorkAcknowledged or Energised or Closed;
+
     /// <summary>Longest note, and longest of every other text, characters.</summary>
     public const int Note = 4_000,
         Text = 500;

@@ -75,8 +75,8 @@ public static class EntryWords
             Quantity.StartingAmps => $"clamp at {reading.From}, starting",
             Quantity.Insulation =>
                 $"{reading.From} – {reading.To} insulation{(reading.Celsius is { } warm ? FormattableString.Invariant($" at {warm:0} °C") : "")}",
-            _ =>
-                $"{(reading.FreeEnd.Length > 0 ? $"free end of {reading.FreeEnd}" : reading.From)} – {reading.To}{(reading.LowImpedance ? " (low impedance)" : "")}{(reading.Alone ? " (by itself)" : "")}",
+            _ => $"{(reading.FreeEnd.Length > 0 ? $"free end of {reading.FreeEnd}" : reading.From)} – "
+                + $"{reading.To}{(reading.LowImpedance ? " (low impedance)" : "")}{(reading.Alone ? " (by itself)" : "")}",
         };
 
     private static string Of(ImmutableArray<Step> steps) =>

@@ -95,7 +95,8 @@ public sealed partial class JobState
             .. IsIsolated
                 ?
                 [
-                    $"Isolated at {string.Join(", ", Compiled.Isolation.Points)}{(Locks.IsEmpty ? "" : $", locked by {string.Join(" and ", Locks)}")}.",
+                    $"Isolated at {string.Join(", ", Compiled.Isolation.Points)}"
+                        + $"{(Locks.IsEmpty ? "" : $", locked by {string.Join(" and ", Locks)}")}.",
                 ]
                 : Array.Empty<string>(),
             .. Lifted.Select(l => $"Wire {_circuit.Conductors.First(c => c.Id == l.Key).Wire} ({l.Key}) is lifted off {l.Value}."),

@@ -36,11 +36,12 @@ public static class RestoreList
             new("earth", "Protective conductors are connected and checked."),
             new("tools", "Tools and test leads are out of the panel."),
             new("covers", "Covers are on, and the button operators still reach their contacts with the covers on."),
-            new(
-                "locks",
-                $"{(job.Locks.IsEmpty ? "Personal locks are" : $"The lock{(job.Locks.Count > 1 ? "s" : "")} of {string.Join(" and ", job.Locks)} {(job.Locks.Count > 1 ? "are" : "is")}")}"
-                    + " off, and everyone who worked here knows that it is switched on."
-            ),
+            new("locks", Locks(job) + " off, and everyone who worked here knows that it is switched on."),
         ];
     }
+
+    private static string Locks(JobState job) =>
+        job.Locks.IsEmpty ? "Personal locks are"
+        : job.Locks.Count > 1 ? $"The locks of {string.Join(" and ", job.Locks)} are"
+        : $"The lock of {job.Locks.First()} is";
 }

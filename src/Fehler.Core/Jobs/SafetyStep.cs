@@ -98,7 +98,8 @@ public static class SafetyRules
         job
             .Circuit.Devices.Where(d => d.Kind.KeepsPosition)
             .Select(d =>
-                $"{d.Tag} keeps its position while the supply is away: stopped by its own button first, or it starts again when the supply comes back."
+                $"{d.Tag} keeps its position while the supply is away: stopped by its own button first, or it starts again when the "
+                + $"supply comes back."
             );
 
     /// <summary>Points by device that have voltage with every isolating device open, those of a second supply included.</summary>

@@ -50,7 +50,9 @@ public sealed record BenchCheckItem(
         return panel.Network.Ohms(Held is null ? bare : panel.Arrange(bare, [Held]), From, To);
     }
 
-    /// <summary>This test's reading as an entry of a job's journal: of the device by itself, whatever is in parallel with it in the circuit.</summary>
+    /// <summary>
+    /// This test's reading as an entry of a job's journal: of the device by itself, whatever is in parallel with it in the circuit.
+    /// </summary>
     /// <exception cref="RefusedException">The text is no resistance.</exception>
     public Reading AsEntry(string typed) =>
         new(Quantity.Ohms, From, To, Held is null ? [] : [Held], ReadingText.Parse(typed, Quantity.Ohms))

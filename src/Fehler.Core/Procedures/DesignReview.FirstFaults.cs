@@ -10,7 +10,9 @@ namespace Fehler.Core.Procedures;
 /// <content>What a first earth fault or a short circuit of the control wiring does, and what protects against it.</content>
 public sealed partial class DesignReview
 {
-    /// <summary>An earth fault at a coil's return side must not take a trip out of the circuit; on a floating supply the first one is silent.</summary>
+    /// <summary>
+    /// An earth fault at a coil's return side must not take a trip out of the circuit; on a floating supply the first one is silent.
+    /// </summary>
     private void OverloadInReturn()
     {
         if (_runUp.Starts.FirstOrDefault(s => s.Holds) is not { } start)

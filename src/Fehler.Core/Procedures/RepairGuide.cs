@@ -124,12 +124,15 @@ public sealed record RepairGuide(
                 .Where(x => Differ(x.Good, x.Bad))
                 .Select(x => new Proof(
                     $"Ohms from {points.From} to {points.To}, isolated and proved "
-                        + $"dead{string.Concat(x.Held.Select(h => $", {(h.Position == "in" ? $"armature of {h.Device} pressed in by hand" : $"{h.Device} {h.Position}")}"))}",
+                        + $"dead{string.Concat(x.Held.Select(h => $", {Hold(h)}"))}",
                     Shown(x.Bad),
                     Shown(x.Good)
                 ))
                 .FirstOrDefault();
         }
+
+        private static string Hold(Step held) =>
+            held.Position == "in" ? $"armature of {held.Device} pressed in by hand" : $"{held.Device} {held.Position}";
 
         private static string Shown(Ohms ohms) =>
             ohms.IsOpen ? "OL"

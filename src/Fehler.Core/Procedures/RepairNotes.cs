@@ -141,7 +141,8 @@ public sealed record RepairNotes
             new RepairChoice(part, when),
             new RepairChoice(
                 "The whole contactor",
-                "It is old, or its contacts are worn as well; the part is not in the store or costs nearly as much; the machine must run again at once"
+                "It is old, or its contacts are worn as well; the part is not in the store or costs nearly as much; the machine "
+                    + "must run again at once"
             ),
         ];
 

@@ -92,7 +92,8 @@ public sealed class ThreeLines
         var rated = _circuit.Supply.Kind.SourceOf(_circuit.Supply)!.LineVolts.Value;
         if (Math.Abs(unbalance.Mean - rated) > SupplyBand * rated)
         {
-            yield return $"The mean is {Percent(unbalance.Mean / rated - 1)} from the supply's {Number(rated, "0")} V; {Percent(SupplyBand)} is allowed "
+            yield return $"The mean is {Percent(unbalance.Mean / rated - 1)} from the supply's {Number(rated, "0")} V; "
+                + $"{Percent(SupplyBand)} is allowed "
                 + "(torque goes with the square of the volts).";
         }
 
@@ -116,7 +117,8 @@ public sealed class ThreeLines
             yield break;
         }
 
-        yield return $"Mean {Number(unbalance.Mean, "0.##")} A; farthest from it {Number(values.MaxBy(v => Math.Abs(v - unbalance.Mean)), "0.##")} A: "
+        yield return $"Mean {Number(unbalance.Mean, "0.##")} A; farthest from it "
+            + $"{Number(values.MaxBy(v => Math.Abs(v - unbalance.Mean)), "0.##")} A: "
             + $"unbalance {Percent(unbalance.Share)}.";
         if (plate is [{ } only])
         {
@@ -132,7 +134,8 @@ public sealed class ThreeLines
 
         if (unbalance.Share > AmpsToMind)
         {
-            yield return "More than 10 % apart: measure the three voltages. Alike there, exchange all three leads by one place (the direction stays): "
+            yield return "More than 10 % apart: measure the three voltages. Alike there, exchange all three leads by one place (the "
+                + "direction stays): "
                 + "what stays with the line is the supply's, what moves with the lead is the motor's.";
         }
     }

@@ -43,6 +43,7 @@ public static class OtherWay
         return Math.Abs(share) <= AlikeShare
             ? $"As while {other.Key} ({shown} A): motor and cable are the same, and so is what they draw."
             : $"While {other.Key} it drew {shown} A; now {(Math.Abs(share) * 100).ToString("0", CultureInfo.InvariantCulture)} % "
-                + $"{(share > 0 ? "more" : "less")}. Motor and cable are the same both ways: look at this way's load, its contactor's poles and joints.";
+                + $"{(share > 0 ? "more" : "less")}. Motor and cable are the same both ways: look at this way's load, its "
+                + $"contactor's poles and joints.";
     }
 }

@@ -20,7 +20,8 @@ public static class DatabaseBackup
     /// <param name="database">The database.</param>
     /// <param name="target">The copy; must not be there yet.</param>
     /// <returns>What the copy holds.</returns>
-    /// <exception cref="DatabaseException">There is nothing to copy, the target is there already or cannot be written, or the copy is not whole.</exception>
+    /// <exception cref="DatabaseException">There is nothing to copy, the target is there already or cannot be written, or the copy is not
+    /// whole.</exception>
     public static BackupContent Write(string database, string target)
     {
         var (from, to) = (Path.GetFullPath(database), Path.GetFullPath(target));

@@ -128,7 +128,7 @@ public sealed class DatabaseFile : IDisposable
             await db.SaveChangesAsync(cancellation);
             db.ChangeTracker.Clear();
         }
-        catch (Exception e) when (SqliteOf(e) is { } sqlite)
+        catch (Exception e) when (SqliteErrors.Of(e) is { } sqlite)
         {
             throw new DatabaseException(Sentence(sqlite), e);
         }
@@ -178,14 +178,6 @@ public sealed class DatabaseFile : IDisposable
             await db.Database.ExecuteSqlRawAsync("DELETE FROM \"__EFMigrationsLock\"", cancellation);
         }
     }
-
-    private static SqliteException? SqliteOf(Exception? e) =>
-        e switch
-        {
-            null => null,
-            SqliteException sqlite => sqlite,
-            _ => SqliteOf(e.InnerException),
-        };
 
     private static bool IsFull(IOException e) => (e.HResult & 0xFFFF) == 28;
 

@@ -53,7 +53,9 @@ public sealed class ShutdownStore(FehlerDb db, PlanStore plan, Outlines outlines
         MostDaysAhead = 730;
     private const double MostHours = 24 * 14;
 
-    /// <summary>Something overdue by its whole interval counts double; what moved itself forward, or protects people, counts half as much again.</summary>
+    /// <summary>
+    /// Something overdue by its whole interval counts double; what moved itself forward, or protects people, counts half as much again.
+    /// </summary>
     private const double MovedFactor = 1.5;
 
     /// <summary>Dead work has to wait for a shutdown; what is done with the supply on need not.</summary>

@@ -73,7 +73,8 @@ internal static class BenchCheckEndpoints
             .Needs(Rights.Jobs)
             .WithSummary("Records a bench check; readings are judged against what a good component shows")
             .WithDescription(
-                "With 'job' the readings are entries of its journal too; what its journal refuses is left out and told; when it refuses all, nothing is recorded."
+                "With 'job' the readings are entries of its journal too; what its journal refuses is left out and told; when it "
+                    + "refuses all, nothing is recorded."
             )
             .ProducesProblem(404)
             .ProducesProblem(422);

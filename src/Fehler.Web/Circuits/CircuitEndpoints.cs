@@ -83,7 +83,8 @@ internal static class CircuitEndpoints
             .Needs(Rights.Jobs | Rights.Planning)
             .WithSummary("Takes in a circuit file (docs/formats/circuit.schema.json) or a wiring list (docs/formats/wiring-list.md)")
             .WithDescription(
-                "'from' is the name of the file; a wiring list that does not say its designation gets it from there. With 'isNew' a designation that is in the register already is refused instead of becoming its next version."
+                "'from' is the name of the file; a wiring list that does not say its designation gets it from there. With 'isNew' a "
+                    + "designation that is in the register already is refused instead of becoming its next version."
             )
             .Accepts<object>("application/json", "text/csv")
             .ProducesProblem(409)

@@ -27,7 +27,8 @@ internal static class RegisterListEndpoint
             .Needs(Rights.Planning)
             .WithSummary("Takes in a register list (docs/formats/register-list.md): a row each starter, built as its family")
             .WithDescription(
-                "Answers line by line while it works (JSON, a line each). A designation that is in the register already and a row that cannot be used are set aside; the rest is taken."
+                "Answers line by line while it works (JSON, a line each). A designation that is in the register already and a row "
+                    + "that cannot be used are set aside; the rest is taken."
             )
             .Accepts<object>("text/csv")
             .Produces<RegisterLineDone>(200, "application/x-ndjson")

@@ -1,3 +1,4 @@
+using Fehler.Web.People;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Net.Http.Headers;
 
@@ -32,7 +33,7 @@ internal static class ClientFiles
 
     /// <summary>Every address that is none of the interface's belongs to the client, which finds its way itself.</summary>
     public static void MapClient(this WebApplication app) =>
-        app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html", Kept).AllowAnonymous();
+        app.MapFallbackToFile("{*path:regex(^(?!api/).*$)}", "index.html", Kept).ForAnybody();
 
     private static StaticFileOptions Kept { get; } =
         new()

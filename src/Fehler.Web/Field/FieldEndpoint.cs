@@ -24,7 +24,6 @@ internal static class FieldEndpoint
         CircuitStore circuits,
         JobStore jobs,
         HistoryReader history,
-        TimeProvider time,
         CancellationToken cancellation
     )
     {
@@ -61,19 +60,6 @@ internal static class FieldEndpoint
             );
         }
 
-        var now = new OpenedJob(
-            new JobRow
-            {
-                Id = Guid.Empty,
-                CircuitId = id,
-                CircuitVersionId = found.VersionId,
-                Title = "",
-                OpenedAt = time.GetUtcNow(),
-            },
-            found.Number,
-            Core.Jobs.JobState.Of(found.Compiled, []),
-            []
-        );
         var left = await jobs.HandedOverAsync(id, cancellation);
         return TypedResults.Ok(
             new FieldPackage(
@@ -81,7 +67,7 @@ internal static class FieldEndpoint
                 found.Number,
                 [.. versions.Select(v => new FieldVersion(v.Key, v.Value))],
                 [.. open],
-                FieldHistory.Of(await history.OfAsync(now, cancellation)),
+                FieldHistory.Of(await history.NowAsync(found, cancellation)),
                 left?.Leftovers
             )
         );

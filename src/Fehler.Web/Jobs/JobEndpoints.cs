@@ -178,7 +178,12 @@ internal static class JobEndpoints
         var wish = DiagnosisWish.Parse(strategy, without, learn, words);
         // Once it has come this far it is written, whether the answer still finds anybody or not.
         var second = seconds.Of(id, entry.Value.Id);
-        if (caller.NeedsSecond && second is null && SecondPersons.Concerns(entry.Value) && !await jobs.IsExerciseAsync(id, cancellation))
+        if (
+            caller.NeedsSecond
+            && second is null
+            && EntryRules.WantsSecondPerson(entry.Value)
+            && !await jobs.IsExerciseAsync(id, cancellation)
+        )
         {
             return TypedResults.Problem(
                 "This needs a second person who may work alone: let them give their name and PIN or password.",

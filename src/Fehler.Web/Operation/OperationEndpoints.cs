@@ -7,6 +7,7 @@ using Fehler.Web.Circuits;
 using Fehler.Web.Diagnosis;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
+using Fehler.Web.Security;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Operation;
@@ -32,6 +33,7 @@ internal static class OperationEndpoints
             .WithTags("Jobs")
             .Accepts<OperateCircuit>(System.Net.Mime.MediaTypeNames.Application.Json)
             .WithName("operateJob")
+            .RequireRateLimiting(RateLimits.Diagnosis)
             .Needs(Rights.None)
             .WithSummary("What a healthy circuit would do now, standing as it was seen to stand")
             .WithDescription("Nothing is recorded: it is what is compared with what then happens.")

@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using Fehler.Core.Jobs;
 
 namespace Fehler.Web.People;
 
@@ -11,9 +10,6 @@ internal sealed class SecondPersons(TimeProvider time)
 
     private static readonly TimeSpan Valid = TimeSpan.FromMinutes(10);
     private readonly ConcurrentDictionary<(Guid Job, Guid Entry), (string Name, DateTimeOffset Until)> _standing = new();
-
-    /// <summary>Whether an entry of somebody who may not do so alone needs a second person.</summary>
-    public static bool Concerns(JournalEntry entry) => entry is LiveWorkAcknowledged or Energised or Closed;
 
     /// <summary>Somebody stands by for an entry that is about to be made.</summary>
     public void StandsBy(Guid job, Guid entry, string name)

@@ -1,6 +1,7 @@
 using System.Security.Claims;
 using System.Text.Encodings.Web;
 using Fehler.Data;
+using Fehler.Web.Problems;
 using Fehler.Web.Security;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -29,7 +30,17 @@ internal static class SignIn
         services.AddSingleton<SecondPersons>();
         services.AddSingleton<FirstStart>();
         services.AddSingleton<ITicketStore, TicketStore>();
-        services.AddDataProtection().SetApplicationName("fehler").PersistKeysToFileSystem(KeyFolder(database));
+        var protection = services.AddDataProtection().SetApplicationName("fehler");
+        if (OpenApiShapes.IsDocumentBuild)
+        {
+            // A build leaves no keys behind.
+            protection.UseEphemeralDataProtectionProvider();
+        }
+        else
+        {
+            protection.PersistKeysToFileSystem(KeyFolder(database));
+        }
+
         services
             .AddAuthentication(Chosen)
             .AddPolicyScheme(
@@ -82,7 +93,7 @@ internal static class SignIn
     private static DirectoryInfo KeyFolder(string database)
     {
         var folder = Path.GetFullPath(database) + "-keys";
-        if (!Problems.OpenApiShapes.IsDocumentBuild && !OperatingSystem.IsWindows())
+        if (!OperatingSystem.IsWindows())
         {
             try
             {

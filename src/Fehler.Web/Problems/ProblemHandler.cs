@@ -57,7 +57,7 @@ internal sealed partial class ProblemHandler(IProblemDetailsService problems, IL
                 "Took too long",
                 "This took longer than it may and was stopped. Nothing that was acknowledged is lost; try again."
             ),
-            _ when SqliteOf(exception) is { } sqlite => Described(sqlite),
+            _ when SqliteErrors.Of(exception) is { } sqlite => Described(sqlite),
             BadHttpRequestException { InnerException: JsonException e } => (400, "Not accepted", NotUnderstood(e)),
             BadHttpRequestException { StatusCode: 413 } => (413, "Not accepted", RequestRules.TooLarge),
             BadHttpRequestException e => (e.StatusCode, "Not accepted", Unbound(e)),
@@ -86,14 +86,6 @@ internal sealed partial class ProblemHandler(IProblemDetailsService problems, IL
                 "The service cannot read its file as it should. Tell who keeps the service before going on."
             ),
             _ => (500, "Server error", "The database did not take this. Tell who keeps the service the trace id."),
-        };
-
-    private static SqliteException? SqliteOf(Exception? e) =>
-        e switch
-        {
-            null => null,
-            SqliteException sqlite => sqlite,
-            _ => SqliteOf(e.InnerException),
         };
 
     /// <summary>

@@ -22,9 +22,10 @@ internal static class Commands
         try
         {
             var content = what == "backup" ? DatabaseBackup.Write(database, file) : DatabaseBackup.Restore(file, database);
+            var (done, held) = (what == "backup" ? "backed up to" : "restored from", $"{content.Circuits} circuits, {content.Jobs} jobs");
             await Console.Out.WriteLineAsync(
                 FormattableString.Invariant(
-                    $"fehler: {(what == "backup" ? "backed up to" : "restored from")} {Path.GetFullPath(file)}, read back: {content.Circuits} circuits, {content.Jobs} jobs, {content.Entries} entries, {content.Bytes / 1e6:0.0} MB"
+                    $"fehler: {done} {Path.GetFullPath(file)}, read back: {held}, {content.Entries} entries, {content.Bytes / 1e6:0.0} MB"
                 )
             );
             return 0;

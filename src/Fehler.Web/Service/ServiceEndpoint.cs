@@ -34,7 +34,10 @@ internal static class ServiceEndpoint
             settings.Folder is null ? "No backups are made by themselves here; use ./fehler backup."
             : nightly.Problem is { } problem ? $"The last backup failed: {problem}"
             : last is null ? "No backup was made yet."
-            : $"Last backup {(hours < 1 ? "within the hour" : string.Create(CultureInfo.InvariantCulture, $"{hours:0} hours ago"))}, {nightly.Made().Count} kept.";
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"Last backup {(hours < 1 ? "within the hour" : $"{hours:0} hours ago")}, {nightly.Made().Count} kept."
+            );
         return new ServiceView(
             typeof(ServiceEndpoint).Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()?.InformationalVersion ?? "",
             Math.Round(new FileInfo(settings.Database).Length / 1e6, 1),

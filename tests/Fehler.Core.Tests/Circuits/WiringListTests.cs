@@ -9,7 +9,9 @@ using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Circuits;
 
-/// <summary>A circuit from a from-to table is the circuit whose wires it lists: the same volts and ohms, whatever its paths are found to be.</summary>
+/// <summary>
+/// A circuit from a from-to table is the circuit whose wires it lists: the same volts and ohms, whatever its paths are found to be.
+/// </summary>
 public class WiringListTests
 {
     [Theory]

@@ -61,7 +61,8 @@ public class ByHandTests
 
     /// <summary>
     /// Kapp's construction for a loaded transformer: the secondary sags by R cos φ + X sin φ of what it carries. A small control
-    /// transformer has some 9 % (150 VA) and 2 % on its rated current (common practice); its plate names the voltage at full load, 5 % under the open one.
+    /// transformer has some 9 % (150 VA) and 2 % on its rated current (common practice); its plate names the voltage at full load, 5 %
+    /// under the open one.
     /// </summary>
     [Fact]
     public void A_control_transformer_sags_as_its_impedance_and_its_load_have_it()

@@ -143,7 +143,9 @@ public class ByItselfTests
         result.Units[0].Unit.ShouldBe(plain.Units[0].Unit);
     }
 
-    /// <summary>What a bench check of good parts reads is what the healthy circuit foretells: no item speaks against it, whatever stands how.</summary>
+    /// <summary>
+    /// What a bench check of good parts reads is what the healthy circuit foretells: no item speaks against it, whatever stands how.
+    /// </summary>
     [Theory]
     [MemberData(nameof(Families.FamilySamples.Names), MemberType = typeof(Families.FamilySamples))]
     public void A_bench_check_of_good_parts_fits_a_good_circuit(string sample)

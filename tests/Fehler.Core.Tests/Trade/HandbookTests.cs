@@ -92,7 +92,10 @@ public class HandbookTests
     public void A_warm_relay_trips_within_the_gate_at_one_and_a_half_times(double tripClass, double within) =>
         TripCurve.Time(1.5, tripClass, heat: 1).Value.ShouldBeLessThan(within);
 
-    /// <summary>IEC 60947-4-1: 1.05 times for two hours without a trip, then 1.2 times with one within two hours; NEMA ICS 2: 6 times within the class.</summary>
+    /// <summary>
+    /// IEC 60947-4-1: 1.05 times for two hours without a trip, then 1.2 times with one within two hours; NEMA ICS 2: 6 times within the
+    /// class.
+    /// </summary>
     [Theory]
     [InlineData(10)]
     [InlineData(20)]

@@ -12,7 +12,8 @@ internal sealed partial class VoltageMonitor
             {
                 Steps =
                 [
-                    $"Take one phase away from {device.Tag}: it lets go within its delay, and nothing starts when it comes back unless it is drawn so.",
+                    $"Take one phase away from {device.Tag}: it lets go within its delay, and nothing starts when it comes back "
+                        + $"unless it is drawn so.",
                     "Thresholds and delays as written on the drawing.",
                 ],
                 IsInFunctionTest = true,

@@ -42,7 +42,8 @@ public sealed record CableHoldsCoil : Sum
             ],
             Metres <= 0 ? ""
                 : Metres > metres
-                    ? $"{N(Metres)} m is longer: pressing Stop may not let it out. A load across the coil, direct current, or a lower control voltage."
+                    ? $"{N(Metres)} m is longer: pressing Stop may not let it out. A load across the coil, direct current, or a "
+                        + $"lower control voltage."
                 : $"{N(Metres)} m is shorter: Stop lets it out."
         );
     }

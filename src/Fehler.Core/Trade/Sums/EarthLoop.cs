@@ -73,7 +73,8 @@ public sealed record EarthLoop : Sum
             ],
             fault >= needed
                 ? $"Enough for {Curve}{N(BreakerAmps)}."
-                : $"Not enough for {Curve}{N(BreakerAmps)}: it opens late or not at all. A thicker conductor, another curve or a residual-current device, by local rules.",
+                : $"Not enough for {Curve}{N(BreakerAmps)}: it opens late or not at all. A thicker conductor, another curve or a "
+                    + $"residual-current device, by local rules.",
             "Conductors are warm at a fault: rules ask for a reserve of some 20 %."
         );
     }

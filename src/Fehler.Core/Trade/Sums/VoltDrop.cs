@@ -48,7 +48,8 @@ public sealed record VoltDrop : Sum
         var running = Drop(Amps, CosPhi);
         var starting = Drop(Amps * StartingMultiple, StartingCosPhi);
         string Formula(double amps, double cosPhi) =>
-            $"√3 · {N(amps)} A · ({N(Conductor.OhmsPerKilometre(SquareMillimetres))} · {N(cosPhi)} + 0.08 · {N(Math.Sqrt(1 - cosPhi * cosPhi))}) Ω/km · {N(Metres / 1000)} km";
+            $"√3 · {N(amps)} A · ({N(Conductor.OhmsPerKilometre(SquareMillimetres))} · {N(cosPhi)} + 0.08 · "
+            + $"{N(Math.Sqrt(1 - cosPhi * cosPhi))}) Ω/km · {N(Metres / 1000)} km";
         return Result([
             Line("Running", Formula(Amps, CosPhi), running, "V"),
             Line("Running, of the supply", $"{N(running)} V / {N(Volts)} V", 100 * running / Volts, "%"),

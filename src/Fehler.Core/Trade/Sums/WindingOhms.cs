@@ -42,7 +42,8 @@ public sealed record WindingOhms : Sum
                 Line("One winding", IsDelta ? $"3/2 · {N(mean)} Ω" : $"{N(mean)} Ω / 2", one, "Ω"),
             ],
             spread > MostSpread
-                ? "Not alike: turns are shorted in the winding that the low readings share, or a joint is bad where the high ones meet. Measure again at the motor's terminals with the leads zeroed."
+                ? "Not alike: turns are shorted in the winding that the low readings share, or a joint is bad where the high ones "
+                    + "meet. Measure again at the motor's terminals with the leads zeroed."
                 : "Alike: nothing that this measurement shows. Turns shorted to each other need a winding tester to be excluded."
         );
     }

@@ -59,16 +59,6 @@ function given(text: string) {
   margin-bottom: 0.45rem;
   font-size: 0.92rem;
 }
-.tick {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
-  min-height: 44px;
-}
-.tick input {
-  width: 20px;
-  height: 20px;
-}
 .help {
   margin: -0.2rem 0 0.5rem;
   font-size: 0.85rem;

@@ -11,7 +11,6 @@ export interface Unsent {
 }
 
 const here = shallowRef<Along[]>([])
-const jobs = new Set<string>()
 /** What is being done that takes a while, in words; empty: nothing. */
 const busy = ref('')
 /** This device works out what it can, though the service is there. */
@@ -37,8 +36,6 @@ const known = () =>
     if (!canStore) return
     const db = await store()
     here.value = await db.getAll('circuits')
-    for (const key of await db.getAllKeys('jobs')) jobs.add(key)
-    for (const along of here.value) for (const job of along.package.jobs) jobs.add(job.id)
     first.value = (await db.get('about', 'first')) === true
   })().catch(() => undefined))
 
@@ -175,7 +172,7 @@ export async function inPlace(request: Request): Promise<Response | undefined> {
   }
 }
 
-/** A device that is shared by many is told when something changes the pages: what the service now shows of a job is kept. */
+/** What the service now shows of a job is kept, in the place of what was known of it. */
 async function keep(job: Schemas['JobView']) {
   await known()
   answered.value = false
@@ -192,7 +189,6 @@ async function keep(job: Schemas['JobView']) {
     entries: job.entries.map((e) => e.entry),
     history,
   })
-  jobs.add(job.id)
   brought.delete(job.id)
 }
 
@@ -216,7 +212,6 @@ async function open(opening: Schemas['OpenJob']) {
   const json = JSON.parse(text.slice(3)) as Schemas['JobView'] & { detail?: string }
   if (text.startsWith('201')) {
     brought.add(json.id)
-    jobs.add(json.id)
     return { answer: json as Schemas['JobView'] }
   }
   return { refused: json.detail ?? 'Not opened.' }
@@ -291,7 +286,6 @@ async function takeAlong(circuit: { id: string; tag: string; title: string }): P
       .put({ id: circuit.id, tag: circuit.tag, title: circuit.title, at: new Date().toISOString(), package: found })
     await all.done
     for (const job of found.jobs) {
-      jobs.add(job.id)
       brought.delete(job.id)
     }
     brought.delete(circuit.id)

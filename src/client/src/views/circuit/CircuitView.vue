@@ -282,21 +282,6 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
   gap: 0.8rem;
   margin-bottom: 0.5rem;
 }
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  min-height: 44px;
-}
-button.quiet {
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--petrol);
-  font: inherit;
-  text-decoration: underline;
-  cursor: pointer;
-}
 .page {
   padding: 1rem;
   max-width: 1900px;

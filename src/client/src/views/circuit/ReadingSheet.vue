@@ -68,12 +68,6 @@ onMounted(async () => {
 </template>
 
 <style scoped>
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  min-height: 44px;
-}
 .table {
   margin-top: 0.5rem;
   overflow-x: auto;

@@ -31,17 +31,6 @@ async function tried(work: () => Promise<void>) {
 </template>
 
 <style scoped>
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--petrol);
-  text-decoration: underline;
-  cursor: pointer;
-}
 .wrong {
   color: var(--live);
 }

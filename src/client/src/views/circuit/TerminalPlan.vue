@@ -116,10 +116,4 @@ const rows = computed(() =>
   border-inline: 2px solid var(--ink);
   text-align: center;
 }
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  min-height: 44px;
-}
 </style>

@@ -152,12 +152,6 @@ const share = (part: number, of: number) => (of ? `${Math.round((100 * part) / o
 .head h1 {
   margin: 0 1rem 0 0;
 }
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  min-height: 44px;
-}
 .sums {
   display: flex;
   flex-wrap: wrap;

@@ -230,20 +230,9 @@ const does = (person: Person) =>
   display: grid;
   gap: 0.5rem;
 }
-.tick {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
-  min-height: 44px;
-}
 .page ul {
   margin: 0.4rem 0;
   padding: 0;
-}
-.tick input {
-  flex: none;
-  width: 20px;
-  height: 20px;
 }
 .wrong {
   color: var(--live);

@@ -23,14 +23,4 @@ fieldset {
   border: 1px solid var(--line);
   border-radius: 3px;
 }
-.tick {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
-  min-height: 44px;
-}
-.tick input {
-  width: 20px;
-  height: 20px;
-}
 </style>

@@ -158,12 +158,6 @@ async function done() {
 .narrow {
   margin-bottom: 0.8rem;
 }
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  min-height: 44px;
-}
 .list {
   overflow-x: auto;
 }

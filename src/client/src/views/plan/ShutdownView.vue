@@ -148,12 +148,6 @@ async function done() {
   justify-content: space-between;
   gap: 0.8rem;
 }
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  min-height: 44px;
-}
 .person {
   padding: 0.6rem 0.8rem;
   margin-bottom: 0.8rem;

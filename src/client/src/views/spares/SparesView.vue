@@ -154,17 +154,6 @@ const share = (p: number) => (p < 0.01 ? 'below 1 %' : `${Math.round(100 * p)} %
   flex: 1;
   min-width: 14rem;
 }
-.tick,
-.quiet {
-  display: inline-flex;
-  gap: 0.4rem;
-  align-items: center;
-  min-height: 44px;
-}
-.tick input {
-  width: 20px;
-  height: 20px;
-}
 .nowrap {
   white-space: nowrap;
 }
