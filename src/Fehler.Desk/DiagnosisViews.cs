@@ -111,7 +111,7 @@ public sealed record ProposalView(
 /// <summary>A wire to lift off a terminal before a reading.</summary>
 public sealed record LiftView(string Conductor, string Wire, TerminalId End);
 
-public sealed record OutcomeView(string Shows, double Probability, ImmutableArray<LeftView> Leaves);
+public sealed record OutcomeView(string Shows, double Probability, ImmutableArray<LeftView> Leaves, bool IsGood);
 
 /// <summary>How a fault is proved, repaired and asked about, in one dialect.</summary>
 public sealed record RepairGuideView(
@@ -213,7 +213,8 @@ public sealed class DiagnosisMapping(JobState job, Dialect dialect)
                 .. p.Outcomes.Select(o => new OutcomeView(
                     o.Shows,
                     Rounded(o.Probability),
-                    [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))]
+                    [.. o.Leaves.Select(l => new LeftView(l.Unit, Rounded(l.Probability)))],
+                    o.IsGood
                 )),
             ],
             Math.Round(p.Bits, 3),

@@ -98,6 +98,7 @@ public sealed record JobView(
 /// <param name="Stopped">Why it was stopped; empty while it goes on.</param>
 /// <param name="Mistakes">What was done against good practice.</param>
 /// <param name="Minutes">What it has cost by the cost model.</param>
+/// <param name="Heard">What the last operation sounded like, a sentence; empty when the last entry was none.</param>
 public sealed record ExerciseView(
     bool WithAdvice,
     string Stopped,
@@ -105,7 +106,8 @@ public sealed record ExerciseView(
     double Minutes,
     int Readings,
     int Places,
-    int GoodParts
+    int GoodParts,
+    string Heard
 );
 
 /// <param name="Text">How it stands.</param>
@@ -206,7 +208,8 @@ public static class JobMapping
             ledger.Minutes,
             ledger.Readings,
             ledger.Places,
-            ledger.GoodParts
+            ledger.GoodParts,
+            PanelSounds.Last(state)
         );
     }
 

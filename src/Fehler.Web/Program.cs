@@ -26,7 +26,6 @@ builder.AddConfigurationFile(args);
 builder.AddLogs();
 builder.AddTelemetry();
 builder.AddEnd();
-Keeping.PrepareThreads();
 
 var database = builder.Configuration["Fehler:Database"] ?? "fehler.db";
 
@@ -51,6 +50,7 @@ builder.Services.AddHealthChecks().AddCheck<DatabaseCheck>("database");
 builder.Services.AddClientFiles();
 builder.Services.AddForgeryGuard();
 builder.Services.AddRateLimits(access);
+builder.Services.AddSingleton<YieldingThreads>();
 builder.Services.AddSingleton<DiagnosisDesk>();
 builder.Services.AddSingleton(BackupSettings.From(builder.Configuration, database, access.IsDemo));
 builder.Services.AddSingleton<NightlyBackup>();

@@ -110,11 +110,45 @@ public sealed class RoughHandlingTests : IDisposable
         _screen.See("waiting");
         _screen.See("no connection");
         _app.Start();
-        _screen.See("Journal (6)", 30);
+        _screen.See("Journal (6)");
         _screen.Driver.Navigate().Refresh();
         _screen.ClickText("Journal (6)");
         _screen.See("before the kill");
         _screen.See("while it was away");
+    }
+
+    /// <summary>A photo that was taken without a connection is shown, waits on the device, and is the service's once it is back.</summary>
+    [Fact]
+    public void A_photo_taken_while_the_service_was_away_gets_there()
+    {
+        var photo = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.png");
+        File.WriteAllBytes(photo, Convert.FromBase64String(Screen.OnePoint));
+        try
+        {
+            _screen.OpenTheOpenJob();
+            _screen.ClickText("Journal");
+            _app.Kill();
+            _screen.Type("input[aria-label='Note']", "burnt clamp");
+            _screen.Driver.FindElement(By.CssSelector("input[type='file']")).SendKeys(photo);
+            _screen.See("Photo: burnt clamp");
+            _screen.See("no connection");
+            _app.Start();
+            _screen.See("Journal (5)");
+            _screen.Driver.Navigate().Refresh();
+            _screen.ClickText("Journal (5)");
+            _screen.Until(
+                () =>
+                    _screen.Driver.ExecuteScript(
+                        "const i = document.querySelector('.photo img'); return !!i && i.src.includes('/api/photos/') && i.naturalWidth > 0"
+                    )
+                        is true,
+                "the photo from the service"
+            );
+        }
+        finally
+        {
+            File.Delete(photo);
+        }
     }
 
     public void Dispose()

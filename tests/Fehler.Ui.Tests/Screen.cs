@@ -32,10 +32,16 @@ public sealed class Screen : IDisposable
             }
         );
 
+    /// <summary>A picture of one point, as ISO/IEC 15948 has it.</summary>
+    public const string OnePoint = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==";
+
     public void Open(string path) => Driver.Navigate().GoToUrl(Address + path);
 
+    /// <summary>How long something may take before it is said not to come, s: machines that test are slow and share their processors.</summary>
+    private const double Patience = 60;
+
     /// <summary>Waits until something is so; fails with what was awaited.</summary>
-    public T Until<T>(Func<T?> condition, string what, double seconds = 20)
+    public T Until<T>(Func<T?> condition, string what, double seconds = Patience)
     {
         var end = DateTime.UtcNow.AddSeconds(seconds);
         while (true)
@@ -77,7 +83,7 @@ public sealed class Screen : IDisposable
     /// <summary>What the page says: asked of it in one question, for a drawing is some hundred elements.</summary>
     private string Text => (string)Driver.ExecuteScript("return document.body.innerText")!;
 
-    public void See(string text, double seconds = 20) => Until(() => Shows(text), $"“{text}” on the page", seconds);
+    public void See(string text, double seconds = Patience) => Until(() => Shows(text), $"“{text}” on the page", seconds);
 
     /// <summary>Everything is done by keys: what is no tab stop cannot be reached.</summary>
     public bool ByKeys { get; set; }

@@ -57,6 +57,8 @@ public sealed class SetUpTests : IDisposable
         More("timers", 1);
         _screen.See("Starts in star with a third of the current");
         _screen.See("Has all that was counted");
+        // The cards of the count before stand until those of the last one come.
+        _screen.Until(() => _screen.Find(".card").Text.Contains("Star-delta", StringComparison.Ordinal), "the star-delta starter first");
         _screen.Click(".card");
         _screen.Until(() => Parts("KM3:A1-A2") == 1, "the third contactor in the drawing");
         _screen.ClickText("Save and begin a job");

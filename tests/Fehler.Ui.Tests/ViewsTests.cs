@@ -221,10 +221,7 @@ public sealed class ViewsTests : IDisposable
     public void A_photo_is_taken_into_the_job_and_its_report()
     {
         var photo = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.png");
-        File.WriteAllBytes(
-            photo,
-            Convert.FromBase64String("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==")
-        );
+        File.WriteAllBytes(photo, Convert.FromBase64String(Screen.OnePoint));
         try
         {
             _screen.OpenTheOpenJob();
@@ -317,6 +314,25 @@ public sealed class ViewsTests : IDisposable
         _screen.See("Voltage has to be more than 0.");
         _screen.ClickText("Load from the speed");
         _screen.See("75 %");
+    }
+
+    /// <summary>What a circuit's plates know is filled in, and a dial that was worked out is written into its description.</summary>
+    [Fact]
+    public void A_sum_is_filled_in_from_a_circuit_and_its_result_put_there()
+    {
+        _screen.OpenCircuit("IN-101");
+        _screen.ClickText("Parts and settings");
+        _screen.ClickText("Sums with the plates and settings of this circuit");
+        _screen.See("IN-101");
+        _screen.ClickText("Setting of the overload");
+        _screen.See("Current on the dial of F2");
+        Give("Rated current", "6.3");
+        _screen.ClickText("Current on the dial of F2: 6.3 A");
+        _screen.See("Written into IN-101");
+        _screen.OpenCircuit("IN-101");
+        _screen.See("version 2");
+        _screen.ClickText("Parts and settings");
+        _screen.See("its dial is at 6.3 A");
     }
 
     private void Give(string label, string value)

@@ -115,10 +115,58 @@ public class PhotoTests(Host host) : IClassFixture<Host>
         (await _client.GetFromJsonAsync<int>($"/api/jobs/{job}/sequence", Host.Cancellation)).ShouldBe(1);
     }
 
+    [Fact]
+    public async Task A_photo_that_is_sent_again_after_a_lost_answer_is_kept_once()
+    {
+        var job = await Host.OpenJobAsync(_client, "WP-304");
+        var picture = Guid.NewGuid();
+        (await Put(job, picture, Png)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        (await Put(job, picture, Png)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        var other = (byte[])Png.Clone();
+        other[^1] ^= 1;
+        var changed = await Put(job, picture, other);
+        changed.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await changed.Content.ReadAsStringAsync(Host.Cancellation)).ShouldContain("Another photo has this id already");
+        var elsewhere = await Host.OpenJobAsync(_client, "LD-102");
+        (await Put(elsewhere, picture, Png)).StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var entry = new
+        {
+            type = "photo",
+            id = Guid.NewGuid(),
+            picture,
+            caption = "once",
+        };
+        for (var time = 0; time < 2; time++)
+        {
+            (await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation)).EnsureSuccessStatusCode();
+        }
+
+        (await _client.GetFromJsonAsync<int>($"/api/jobs/{job}/sequence", Host.Cancellation)).ShouldBe(2);
+    }
+
+    /// <summary>The picture, and then its entry.</summary>
     private async Task<HttpResponseMessage> Sent(string job, byte[] bytes, string caption)
+    {
+        var picture = Guid.NewGuid();
+        var kept = await Put(job, picture, bytes);
+        return kept.IsSuccessStatusCode
+            ? await _client.PostAsJsonAsync(
+                $"/api/jobs/{job}/entries",
+                new
+                {
+                    type = "photo",
+                    picture,
+                    caption,
+                },
+                Host.Cancellation
+            )
+            : kept;
+    }
+
+    private async Task<HttpResponseMessage> Put(string job, Guid picture, byte[] bytes)
     {
         using var content = new ByteArrayContent(bytes);
         content.Headers.ContentType = new MediaTypeHeaderValue("image/png");
-        return await _client.PostAsync($"/api/jobs/{job}/photos?caption={caption}&who=tester", content, Host.Cancellation);
+        return await _client.PutAsync($"/api/jobs/{job}/photos/{picture}", content, Host.Cancellation);
     }
 }

@@ -114,6 +114,30 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         (await other.GetStringAsync($"/api/circuits/{there}/trends.csv", Host.Cancellation)).ShouldContain("Running current,F2,2,M1 runs");
     }
 
+    /// <summary>300 MB of nothing pack into a third of a megabyte: it is refused by its table of contents, before anything is unpacked.</summary>
+    [Fact]
+    public async Task A_bundle_that_unpacks_for_ever_is_not_opened()
+    {
+        var bundle = await _client.GetByteArrayAsync(
+            "/api/bundle?circuit=" + await Host.CircuitAsync(_client, "WP-301"),
+            Host.Cancellation
+        );
+        using var file = new MemoryStream();
+        await file.WriteAsync(bundle, Host.Cancellation);
+        using (var zip = new ZipArchive(file, ZipArchiveMode.Update, leaveOpen: true))
+        {
+            var nothing = new byte[1_000_000];
+            await using var much = zip.CreateEntry("circuits/much.json", CompressionLevel.SmallestSize).Open();
+            for (var megabyte = 0; megabyte < 300; megabyte++)
+            {
+                await much.WriteAsync(nothing, Host.Cancellation);
+            }
+        }
+
+        file.Length.ShouldBeLessThan(1_000_000);
+        (await Refusal(file.ToArray())).ShouldContain("times its size");
+    }
+
     [Fact]
     public async Task A_damaged_bundle_is_refused_and_a_damaged_file_in_one_is_set_aside_by_name()
     {

@@ -98,7 +98,7 @@ public abstract class DeviceKind
     public virtual PoleRating? RatingOf(Device device) => null;
 
     /// <summary>The voltage between phases that it is set to watch; null for what watches none.</summary>
-    public virtual Volts? SetPointOf(Device device) => null;
+    public virtual SetPoint? SetPointOf(Device device) => null;
 
     /// <summary>Rated power of a control transformer, VA; null for everything else.</summary>
     public virtual double? TransformerVaOf(Device device) => null;
@@ -142,6 +142,12 @@ public abstract class DeviceKind
         var contacts = Elements(device).Where(e => e.IsContact).Select(e => e.Role == ElementRole.NormallyClosed).Distinct().Count();
         return contacts > 1 || Positions(device).Length > 2;
     }
+
+    /// <summary>Parts of it that a test trip tries one by one; empty where one test does for all.</summary>
+    public virtual ImmutableArray<string> TriedOneByOne(Device device) => [];
+
+    /// <summary>What is heard of it when one appearance follows another; empty for nothing.</summary>
+    public virtual string Heard(string before, string after) => "";
 
     /// <summary>
     /// Whether this appearance means that it does the work the starter is there for: a motor that turns, a heater that heats.

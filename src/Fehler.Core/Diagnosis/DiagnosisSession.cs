@@ -299,18 +299,15 @@ public sealed class DiagnosisSession
     private void Strike(CircuitState before, double share)
     {
         _hasStruck = true;
-        Hypothesis[] struck =
-        [
-            .. _hypotheses
-                .Take(_singles)
-                .Where(h => h is { Fault: not null, IsRepaired: false })
-                .GroupBy(h => h.Fault!, ReferenceEqualityComparer.Instance)
-                .AsParallel()
-                .AsOrdered()
-                .Select(g =>
-                    g.First().Struck(Healthy, before, _followed.Count - 1, _observations.SkipLast(1), share * g.Sum(h => h.Prior))
-                ),
-        ];
+        var byFault = _hypotheses
+            .Take(_singles)
+            .Where(h => h is { Fault: not null, IsRepaired: false })
+            .GroupBy(h => h.Fault!, ReferenceEqualityComparer.Instance)
+            .ToList();
+        var struck = AtOnce.Of(
+            byFault,
+            g => g.First().Struck(Healthy, before, _followed.Count - 1, _observations.SkipLast(1), share * g.Sum(h => h.Prior))
+        );
         _hypotheses = [.. _hypotheses.Take(_singles), .. struck, .. _hypotheses.Skip(_singles)];
         _singles += struck.Length;
         Bring(struck);
@@ -360,7 +357,7 @@ public sealed class DiagnosisSession
     private void Bring(IReadOnlyList<Hypothesis> hypotheses, double least = double.NegativeInfinity)
     {
         Bring(Healthy, double.NegativeInfinity);
-        System.Threading.Tasks.Parallel.ForEach(hypotheses.Where(h => h != Healthy), h => Bring(h, least));
+        AtOnce.Each(hypotheses.Where(h => h != Healthy), h => Bring(h, least));
     }
 
     /// <param name="hypothesis">Which one.</param>
@@ -395,26 +392,17 @@ public sealed class DiagnosisSession
     {
         var known = _hypotheses.Skip(_singles).ToLookup(h => h.Fault!.Id);
         var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / Beginning.TotalWeight)).ToList();
-        Hypothesis[] pairs =
-        [
-            .. chosen
-                .AsParallel()
-                .AsOrdered()
-                .SelectMany(p =>
-                    known.Contains(p.Id)
-                        ? known[p.Id]
-                        : Hypothesis.AsFound(Beginning, p, PairPrior * p.Weight / (Beginning.TotalWeight * Beginning.TotalWeight))
-                ),
-        ];
-        Hypothesis[] differences =
-        [
-            .. Compiled
-                .Faults.Differences.AsParallel()
-                .AsOrdered()
-                .SelectMany(d => known.Contains(d.Id) ? known[d.Id] : Hypothesis.AsFound(Beginning, d, d.Weight / Beginning.TotalWeight)),
-        ];
+        var pairs = Suspected(chosen, p => PairPrior * p.Weight / (Beginning.TotalWeight * Beginning.TotalWeight));
+        var differences = Suspected(Compiled.Faults.Differences, d => d.Weight / Beginning.TotalWeight);
         _hypotheses = [.. _hypotheses.Take(_singles), .. pairs, .. differences];
         Bring(pairs);
         WakeWhatMatters();
+
+        Hypothesis[] Suspected(IReadOnlyList<FaultMode> faults, Func<FaultMode, double> prior) =>
+            [
+                .. AtOnce
+                    .Of(faults, f => known.Contains(f.Id) ? [.. known[f.Id]] : Hypothesis.AsFound(Beginning, f, prior(f)).ToArray())
+                    .SelectMany(h => h),
+            ];
     }
 }

@@ -61,4 +61,10 @@ public sealed record Proposal
 /// <param name="Shows">What is read or seen.</param>
 /// <param name="Probability">How likely.</param>
 /// <param name="Leaves">Units that remain likely, with their probability.</param>
-public sealed record ProposalOutcome(string Shows, double Probability, ImmutableArray<(string Unit, double Probability)> Leaves);
+/// <param name="IsGood">A good circuit may show it as well: by this answer nobody tells the two apart.</param>
+public sealed record ProposalOutcome(
+    string Shows,
+    double Probability,
+    ImmutableArray<(string Unit, double Probability)> Leaves,
+    bool IsGood
+);

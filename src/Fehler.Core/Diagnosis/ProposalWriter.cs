@@ -79,7 +79,8 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             shows = values.Count == 0 ? "nothing that holds (stray)" : Range(c.Quantity, values.Min(), values.Max());
         }
 
-        return new ProposalOutcome(shows, weight, leaves);
+        var isGood = c.Kind == ProposalKind.Reading ? group.Exists(h => !c.Foretold(h).DiffersFrom(c.Good)) : shows == c.GoodText;
+        return new ProposalOutcome(shows, weight, leaves, isGood);
     }
 
     private static string Range(Quantity quantity, double low, double high)

@@ -35,12 +35,15 @@ internal sealed class StartingHypotheses : IHoldsMemory
         All =
         [
             .. Hypothesis.AsFound(this, null, NothingWrongPrior),
-            .. compiled
-                .Faults.AsParallel()
-                .AsOrdered()
-                .SelectMany(f =>
-                    Hypothesis.AsFound(this, f, (1 - NothingWrongPrior - DiagnosisSession.NoneOfThesePrior) * f.Weight / TotalWeight)
-                ),
+            .. AtOnce
+                .Of(
+                    compiled.Faults,
+                    f =>
+                        Hypothesis
+                            .AsFound(this, f, (1 - NothingWrongPrior - DiagnosisSession.NoneOfThesePrior) * f.Weight / TotalWeight)
+                            .ToList()
+                )
+                .SelectMany(h => h),
         ];
     }
 

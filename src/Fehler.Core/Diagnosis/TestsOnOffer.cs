@@ -246,11 +246,10 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
 
         var good = Shown(weighed.Standing.PredictSound(quantity, session.Tables, pairs, setup));
         var predictions = new Prediction[weighed.Live.Length][];
-        Parallel.For(0, weighed.Live.Length, h => predictions[h] = Shown(weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)));
+        AtOnce.For(weighed.Live.Length, h => predictions[h] = Shown(weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)));
         var found = new Candidate[pairs.Length];
         var risk = _prudence.Risk(setup, setup.Held);
-        Parallel.For(
-            0,
+        AtOnce.For(
             pairs.Length,
             i =>
                 found[i] = new Candidate(
@@ -320,7 +319,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         {
             List<Step> all = [.. energise, .. steps];
             var seen = new string[weighed.Live.Length];
-            Parallel.For(0, weighed.Live.Length, h => seen[h] = weighed.Live[h].Foresee(all));
+            AtOnce.For(weighed.Live.Length, h => seen[h] = weighed.Live[h].Foresee(all));
             yield return new Candidate(
                 ProposalKind.Operation,
                 setup,

@@ -21,10 +21,15 @@ public enum Fit
 /// <param name="Device">Tag of the device.</param>
 /// <param name="Fit">Whether it fits.</param>
 /// <param name="Says">Why, with the numbers.</param>
-/// <param name="Edit">What would put it right in the description; null where that is for a person to find.</param>
-public sealed record PlateRow(string Device, Fit Fit, string Says, CircuitEdit? Edit = null);
+public sealed record PlateRow(string Device, Fit Fit, string Says)
+{
+    /// <summary>What would put it right; several where practitioners differ, none where that is for a person to find.</summary>
+    public ImmutableArray<ProposedEdit> Changes { get; init; } = [];
+}
 
-/// <summary>A change that the description itself suggests, with its reason.</summary>
+/// <summary>A change that the description itself suggests.</summary>
+/// <param name="Text">What it does, with its reason.</param>
+/// <param name="Edit">The change.</param>
 public sealed record ProposedEdit(string Text, CircuitEdit Edit);
 
 /// <summary>
@@ -45,21 +50,10 @@ public static class PlateCheck
     /// <summary>Control voltages that coils are made for, V (common practice).</summary>
     private static readonly double[] UsualVolts = [12, 24, 48, 110, 120, 180, 208, 230, 240, 277, 347, 400, 480, 600, 690];
 
-    /// <summary>Efficiency of a cage motor around its rated point, rising with its size (common practice).</summary>
-    private static double Efficiency(double kilowatts) =>
-        kilowatts switch
-        {
-            < 0.75 => 0.72,
-            < 2.2 => 0.8,
-            < 7.5 => 0.86,
-            < 22 => 0.9,
-            _ => 0.93,
-        };
-
     /// <summary>Every row, what does not fit first.</summary>
     public static ImmutableArray<PlateRow> Of(CompiledCircuit compiled)
     {
-        var loaded = FullyLoaded(compiled).ToList();
+        var loaded = MotorPlace.FullyLoaded(compiled);
         return
         [
             .. Nameplates(compiled.Circuit)
@@ -75,7 +69,7 @@ public static class PlateCheck
 
     /// <summary>Changes that follow from it.</summary>
     public static ImmutableArray<ProposedEdit> Proposals(CompiledCircuit compiled) =>
-        [.. Of(compiled).Where(r => r.Edit is not null).Select(r => new ProposedEdit(r.Says, r.Edit!))];
+        [.. Of(compiled).SelectMany(r => r.Changes.Select(c => c with { Text = $"{r.Says} {c.Text}." }))];
 
     private static IEnumerable<PlateRow> Nameplates(Circuit circuit)
     {
@@ -96,7 +90,12 @@ public static class PlateCheck
                 continue;
             }
 
-            var expected = FullLoadCurrent.ThreePhase(plate!.Kilowatts * 1000, plate.Volts, Efficiency(plate.Kilowatts), plate.CosPhi);
+            var expected = FullLoadCurrent.ThreePhase(
+                plate!.Kilowatts * 1000,
+                plate.Volts,
+                FullLoadCurrent.UsualEfficiency(plate.Kilowatts),
+                plate.CosPhi
+            );
             if (Math.Abs(plate.Amps / expected - 1) > 0.3)
             {
                 yield return Number(
@@ -122,11 +121,11 @@ public static class PlateCheck
         }
     }
 
-    private static IEnumerable<PlateRow> Settings(CompiledCircuit compiled, List<Solution> loaded)
+    private static IEnumerable<PlateRow> Settings(CompiledCircuit compiled, IReadOnlyList<Solution> loaded)
     {
         foreach (var (relay, dial) in compiled.Circuit.Devices.Select(d => (d, d.Kind.DialOf(d))).Where(x => x.Item2 is not null))
         {
-            if (Placed(compiled.Circuit, loaded, relay.Tag, dial!.Element.Name) is not { } right)
+            if (MotorPlace.Of(compiled.Circuit, loaded, relay.Tag, dial!.Element.Name) is not { } right)
             {
                 continue;
             }
@@ -154,78 +153,6 @@ public static class PlateCheck
                     )
                 );
             }
-        }
-    }
-
-    /// <summary>What a dial belongs at: the nameplate current of what it protects, times the share that flows in its place.</summary>
-    /// <param name="Motors">Tags of the motors behind it.</param>
-    /// <param name="Plate">Their nameplate current.</param>
-    /// <param name="Share">Current in its place over theirs: 1 in the line, 0.58 in the phase leads of a delta.</param>
-    private readonly record struct Place(string Motors, Amps Plate, double Share)
-    {
-        public Amps Amps => Share * Plate;
-    }
-
-    /// <summary>Shares that a place can have: the line, or the phase leads of a delta (circuit theory: 1 over the root of 3).</summary>
-    private static readonly double[] Shares = [1, 1 / Math.Sqrt(3)];
-
-    /// <summary>
-    /// The plate decides how much, the simulation only where: a current that is worked out from a wrong plate, speed or frequency would
-    /// put the dial above what the motor stands.
-    /// </summary>
-    private static Place? Placed(Circuit circuit, List<Solution> loaded, string tag, string element)
-    {
-        Place? best = null;
-        var nearest = 0.12;
-        foreach (var solution in loaded)
-        {
-            var through = solution.Amps(tag, element).Magnitude;
-            var motors = circuit
-                .Devices.Select(d => (Device: d, Plate: d.Kind.PlateOf(d)))
-                .Where(x => x.Plate is not null)
-                .Select(x =>
-                    (
-                        x.Device.Tag,
-                        x.Plate!.Amps,
-                        Taken: solution.Amps(x.Device.Tag, x.Device.Kind.Elements(x.Device)[0].Name).Magnitude / x.Plate.LeadShare
-                    )
-                )
-                .Where(x => x.Taken > 0.05)
-                .ToList();
-            foreach (var behind in motors.Select(m => new[] { m }).Append([.. motors]).Where(b => b.Length > 0))
-            {
-                var ratio = through / behind.Sum(m => m.Taken);
-                var share = Shares.MinBy(s => Math.Abs(s - ratio));
-                if (through > 0.05 && Math.Abs(ratio - share) < nearest)
-                {
-                    nearest = Math.Abs(ratio - share);
-                    best = new Place(string.Join(" and ", behind.Select(m => m.Tag)), new(behind.Sum(m => m.Amps.Value)), share);
-                }
-            }
-        }
-
-        return best;
-    }
-
-    /// <summary>The circuit with its motors at their rated load, after each way to start them.</summary>
-    private static IEnumerable<Solution> FullyLoaded(CompiledCircuit compiled)
-    {
-        // Started as it is loaded, then loaded fully: a star-delta motor could not start at full load.
-        var circuit = compiled.Circuit;
-        var loaded = new Simulator(Network.Of(circuit with { Devices = [.. circuit.Devices.Select(d => d.Kind.FullyLoaded(d))] }));
-        var (runUp, simulator) = (compiled.RunUp, new Simulator(compiled.Network));
-        foreach (
-            var steps in runUp.WorksAtRest
-                ?
-                [
-                    [],
-                ]
-                : runUp.Starts.Select(s => s.Run)
-        )
-        {
-            var outcome = simulator.Do(simulator.Start().State, steps);
-            outcome = simulator.Do(outcome.State, Step.Wait(runUp.TimeToSettle(outcome.State).Value));
-            yield return loaded.Observe(outcome.State).Solution;
         }
     }
 
@@ -262,13 +189,13 @@ public static class PlateCheck
     }
 
     /// <summary>What switches or protects the motor, by the current in its place.</summary>
-    private static IEnumerable<PlateRow> Carriers(CompiledCircuit compiled, List<Solution> loaded)
+    private static IEnumerable<PlateRow> Carriers(CompiledCircuit compiled, IReadOnlyList<Solution> loaded)
     {
         foreach (var device in compiled.Circuit.Devices)
         {
             if (
                 device.Kind.RatingOf(device) is not { } rating
-                || Placed(compiled.Circuit, loaded, device.Tag, rating.Element.Name) is not { } place
+                || MotorPlace.Of(compiled.Circuit, loaded, device.Tag, rating.Element.Name) is not { } place
             )
             {
                 continue;
@@ -308,19 +235,32 @@ public static class PlateCheck
     private static IEnumerable<PlateRow> Monitors(Circuit circuit)
     {
         var supply = circuit.Supply.Kind.SourceOf(circuit.Supply)!.LineVolts.Value;
+        var plates = circuit.Devices.Select(d => d.Kind.PlateOf(d)?.Volts.Value).OfType<double>().Distinct().ToList();
         foreach (var (device, set) in circuit.Devices.Select(d => (d, d.Kind.SetPointOf(d))).Where(x => x.Item2 is not null))
         {
-            var volts = set!.Value.Value;
+            var volts = set!.Volts.Value;
             var says = FormattableString.Invariant($"The set point is {volts:0} V, the supply {supply:0} V.");
-            yield return Math.Abs(volts / supply - 1) <= MonitorShare
-                ? Fits(device, says)
-                : new PlateRow(
-                    device.Tag,
-                    Fit.Mind,
-                    says
-                        + " Set to the measured volts it tells a change of the supply; set to the motor's plate it tells what the "
-                        + "motor does not stand. Choose one and write it down."
+            if (Math.Abs(volts / supply - 1) <= MonitorShare)
+            {
+                yield return Fits(device, says);
+                continue;
+            }
+
+            ProposedEdit To(double to, string why) =>
+                new(
+                    FormattableString.Invariant($"Set it to {to:0} V, {why}"),
+                    new SetParameter(device.Tag, set.Parameter, to.ToString("0", CultureInfo.InvariantCulture))
                 );
+            yield return new PlateRow(device.Tag, Fit.Mind, says + " Both are done: choose one and write it down.")
+            {
+                Changes =
+                [
+                    To(supply, "the supply's volts: it tells a change of the supply"),
+                    .. plates
+                        .Where(p => Math.Abs(p / supply - 1) > MonitorShare)
+                        .Select(p => To(p, "the motor's plate: it tells what the motor does not stand")),
+                ],
+            };
         }
     }
 
@@ -395,15 +335,19 @@ public static class PlateCheck
                     .Select(a => (ImmutableArray<Step>)[new Step(d.Tag, a.Position)])
             );
 
-    private static PlateRow Number(Device device, string parameter, double value, string text) =>
-        new(
-            device.Tag,
-            Fit.DoesNotFit,
-            text,
-            new SetParameter(
-                device.Tag,
-                parameter,
-                Math.Round(value, value < 10 ? 2 : 1).ToString(System.Globalization.CultureInfo.InvariantCulture)
-            )
-        );
+    private static PlateRow Number(Device device, string parameter, double value, string text)
+    {
+        var written = Math.Round(value, value < 10 ? 2 : 1).ToString(CultureInfo.InvariantCulture);
+        var spec = device.Kind.Parameters.First(p => p.Name == parameter);
+        return new PlateRow(device.Tag, Fit.DoesNotFit, text)
+        {
+            Changes =
+            [
+                new ProposedEdit(
+                    $"{spec.Description} of {device.Tag}: {written} {spec.Unit}",
+                    new SetParameter(device.Tag, parameter, written)
+                ),
+            ],
+        };
+    }
 }

@@ -211,37 +211,58 @@ public sealed class FunctionTest
                     .Where(a => a is { Returns: false, DeadOnly: false, IsHarsh: false } && a.Position != Rest(device))
             )
             {
-                var act = new Step(device.Tag, actuation.Position);
-                var ended = _runUp.Starts.FirstOrDefault(s => Ends(s, act));
-                var start = ended ?? _runUp.Starts.FirstOrDefault();
-                if (start is not null)
+                var parts = device.Kind.TriedOneByOne(device);
+                foreach (var part in parts.IsEmpty ? [""] : parts)
                 {
-                    Run(start);
+                    var start = There(device, actuation, part, isFirst: part.Length == 0 || part == parts[0]);
+                    Back(device, start);
                 }
+            }
+        }
 
-                Add($"{device.Tag}-{actuation.Position}", $"Running: {Lower(actuation.Verb)} ({Named(device.Tag)})", "", act);
-                Steps[^1] = Steps[^1] with { TripOf = device.Kind.DialOf(device) is null ? "" : device.Tag };
-                if (ended?.LetGo is { } letGo && device.Kind.SourceOf(device) is null)
-                {
-                    Add(
-                        $"{device.Tag}-{actuation.Position}-start",
-                        $"With {Named(device.Tag)} left so: press {Named(ended.Act.Device)}, let go: is the start refused?",
-                        "Stand clear: a bridged contact lets it start.",
-                        ended.Act,
-                        letGo
-                    );
-                }
+        /// <param name="device">What is operated.</param>
+        /// <param name="actuation">How.</param>
+        /// <param name="part">The part of it that is tried; empty for all.</param>
+        /// <param name="isFirst">Whether the start is refused is asked once.</param>
+        /// <returns>The start that it was tried with; null where nothing starts.</returns>
+        private Start? There(Device device, Actuation actuation, string part, bool isFirst)
+        {
+            var act = new Step(device.Tag, actuation.Position);
+            var ended = _runUp.Starts.FirstOrDefault(s => Ends(s, act));
+            var start = ended ?? _runUp.Starts.FirstOrDefault();
+            if (start is not null)
+            {
+                Run(start);
+            }
 
-                var back = device.Kind.Actuations(device).First(a => a.Position == Rest(device));
-                Step[] steps = [new(device.Tag, back.Position), .. start?.End ?? []];
-                var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State).Value;
+            var (of, suffix) = part.Length > 0 ? ($", {part}", $"-{part.Replace(' ', '-')}") : ("", "");
+            Add($"{device.Tag}-{actuation.Position}{suffix}", $"Running: {Lower(actuation.Verb)} ({Named(device.Tag)}{of})", "", act);
+            Steps[^1] = Steps[^1] with { TripOf = device.Kind.DialOf(device) is null ? "" : device.Tag };
+            if (isFirst && ended?.LetGo is { } letGo && device.Kind.SourceOf(device) is null)
+            {
                 Add(
-                    $"{device.Tag}-{back.Position}",
-                    $"{back.Verb} ({Named(device.Tag)}): what happens now?",
-                    "Stand clear: it may start.",
-                    seconds > 0 ? [.. steps, Step.Wait(seconds)] : steps
+                    $"{device.Tag}-{actuation.Position}-start",
+                    $"With {Named(device.Tag)} left so: press {Named(ended.Act.Device)}, let go: is the start refused?",
+                    "Stand clear: a bridged contact lets it start.",
+                    ended.Act,
+                    letGo
                 );
             }
+
+            return start;
+        }
+
+        private void Back(Device device, Start? start)
+        {
+            var back = device.Kind.Actuations(device).First(a => a.Position == Rest(device));
+            Step[] steps = [new(device.Tag, back.Position), .. start?.End ?? []];
+            var seconds = _runUp.TimeToSettle(_simulator.Do(_state, steps).State).Value;
+            Add(
+                $"{device.Tag}-{back.Position}",
+                $"{back.Verb} ({Named(device.Tag)}): what happens now?",
+                "Stand clear: it may start.",
+                seconds > 0 ? [.. steps, Step.Wait(seconds)] : steps
+            );
         }
 
         /// <summary>With everything at rest: what watches the supply lets go, and comes back with the phase.</summary>

@@ -58,6 +58,9 @@ public static class OptionReader
         }
     }
 
+    /// <summary>Options as <see cref="Read(Type, JsonElement)"/> takes them.</summary>
+    public static JsonElement Write(object options) => JsonSerializer.SerializeToElement(options, options.GetType(), Json);
+
     /// <summary>What can be given, in the order of <paramref name="order"/> and then as it is written down.</summary>
     /// <param name="type">The record.</param>
     /// <param name="required">JSON of what has no default.</param>

@@ -19,6 +19,29 @@ public sealed class CircuitStore(FehlerDb db, CompiledCircuits compiled, Turns t
         return await turns.InTurnAsync($"circuit {circuit.Circuit.Tag}", () => ImportAsync(circuit, isNew, cancellation), cancellation);
     }
 
+    /// <summary>Changes a circuit: its newest version with the change becomes the next. Null when there is no such circuit.</summary>
+    /// <exception cref="RefusedException">The change cannot be made, or what comes of it is no circuit that works.</exception>
+    public async Task<Imported?> ChangeAsync(Guid id, Func<Circuit, Circuit> change, CancellationToken cancellation)
+    {
+        if (await db.Circuits.AsNoTracking().FirstOrDefaultAsync(c => c.Id == id, cancellation) is not { } row)
+        {
+            return null;
+        }
+
+        return await turns.InTurnAsync(
+            $"circuit {row.Tag}",
+            async () =>
+            {
+                var newest = (await FindAsync(id, cancellation))!.Compiled.Circuit;
+                var changed = await Task.Run(() => CircuitAcceptance.Read(CircuitFile.Write(change(newest))), cancellation);
+                return changed.Circuit.Tag == row.Tag
+                    ? await ImportAsync(changed, false, cancellation)
+                    : throw new RefusedException("The designation of a circuit is changed where it is set up.");
+            },
+            cancellation
+        );
+    }
+
     /// <summary>The newest version of a circuit; null when there is no such circuit.</summary>
     /// <exception cref="SetAsideException">Its description cannot be read any more.</exception>
     public async Task<FoundCircuit?> FindAsync(Guid id, CancellationToken cancellation)

@@ -1,22 +1,36 @@
 using Fehler.Core.Circuits;
-using Fehler.Core.Jobs;
 using Microsoft.EntityFrameworkCore;
 
 namespace Fehler.Data;
 
-/// <summary>Pictures of jobs. That one was taken is an entry of the journal; the picture itself stands beside it.</summary>
-public sealed class PhotoStore(FehlerDb db, JournalDoor door)
+/// <summary>
+/// Pictures of jobs. That one was taken is an entry of the journal; the picture itself stands beside it, and is there before its entry.
+/// </summary>
+public sealed class PhotoStore(FehlerDb db, Turns turns)
 {
     private const int MostOfAJob = 60;
 
-    /// <summary>Keeps a picture and records that it was taken.</summary>
-    /// <exception cref="RefusedException">It is no picture, or one too many.</exception>
-    public async Task<DoorAnswer> AddAsync(Guid job, byte[] bytes, string caption, string who, CancellationToken cancellation)
+    /// <summary>Keeps a picture under the id that its entry will name; the same one again changes nothing.</summary>
+    /// <returns>Whether there is such a job.</returns>
+    /// <exception cref="RefusedException">It is no picture, one too many, or another has this id.</exception>
+    public Task<bool> KeepAsync(Guid job, Guid picture, byte[] bytes, CancellationToken cancellation)
     {
-        var format = PictureFormat.Of(bytes);
+        var type = PictureFormat.Of(bytes).Type;
+        return turns.InTurnAsync($"photos {job}", () => KeepInTurnAsync(job, picture, type, bytes, cancellation), cancellation);
+    }
+
+    private async Task<bool> KeepInTurnAsync(Guid job, Guid picture, string type, byte[] bytes, CancellationToken cancellation)
+    {
         if (!await db.Jobs.AnyAsync(j => j.Id == job, cancellation))
         {
-            return new DoorAnswer.NoSuchJob();
+            return false;
+        }
+
+        if (await FindAsync(picture, cancellation) is { } known)
+        {
+            return known.JobId == job && known.Bytes.AsSpan().SequenceEqual(bytes)
+                ? true
+                : throw new RefusedException("Another photo has this id already; give every photo an id of its own.");
         }
 
         if (await db.Photos.CountAsync(p => p.JobId == job, cancellation) >= MostOfAJob)
@@ -24,22 +38,17 @@ public sealed class PhotoStore(FehlerDb db, JournalDoor door)
             throw new RefusedException($"A job keeps {MostOfAJob} photos; say the rest in a note.");
         }
 
-        var row = new PhotoRow
-        {
-            Id = Guid.CreateVersion7(),
-            JobId = job,
-            Type = format.Type,
-            Bytes = bytes,
-        };
-        db.Photos.Add(row);
+        db.Photos.Add(
+            new PhotoRow
+            {
+                Id = picture,
+                JobId = job,
+                Type = type,
+                Bytes = bytes,
+            }
+        );
         await db.SaveChangesAsync(cancellation);
-        var answer = await door.AppendAsync(job, new Photo(row.Id, caption.Trim()) { Who = who.Trim() }, cancellation);
-        if (answer is not DoorAnswer.Recorded)
-        {
-            await db.Photos.Where(p => p.Id == row.Id).ExecuteDeleteAsync(cancellation);
-        }
-
-        return answer;
+        return true;
     }
 
     /// <summary>A picture; null when there is none of this id.</summary>

@@ -104,6 +104,25 @@ internal static class CircuitEndpoints
             .WithName("getPlateCheck")
             .WithSummary("Plates and settings against motor and supply: what fits, what does not, and why")
             .ProducesProblem(404);
+        circuits
+            .MapPost(
+                "{id:guid}/edits",
+                async Task<Results<Ok<Imported>, ProblemHttpResult>> (
+                    Guid id,
+                    Body<CircuitEdit> edit,
+                    CircuitStore store,
+                    CancellationToken cancellation
+                ) =>
+                    await store.ChangeAsync(id, circuit => CircuitEditor.Apply(circuit, edit.Value), cancellation) is { } changed
+                        ? TypedResults.Ok(changed)
+                        : NotHere.Circuit()
+            )
+            .Accepts<CircuitEdit>(MediaTypeNames.Application.Json)
+            .WithName("editCircuit")
+            .Needs(Rights.Planning)
+            .WithSummary("Changes a circuit by one edit: it gets a new version; open jobs stay with theirs")
+            .ProducesProblem(404)
+            .ProducesProblem(422);
         circuits.MapRegisterList();
         circuits.MapInQuestion();
         circuits

@@ -15,7 +15,13 @@ namespace Fehler.Web.Diagnosis;
 /// time. No more diagnoses are computed at once than there are processors, each within a budget of time, and none for which nobody waits.
 /// </summary>
 [SuppressMessage("Reliability", "CA1001", Justification = "A semaphore whose wait handle is never asked for holds nothing to dispose of.")]
-internal sealed class DiagnosisDesk(CompiledCircuits circuits, MemoryShares memory, Figures figures, ILogger<DiagnosisDesk> log)
+internal sealed class DiagnosisDesk(
+    CompiledCircuits circuits,
+    MemoryShares memory,
+    Figures figures,
+    YieldingThreads threads,
+    ILogger<DiagnosisDesk> log
+)
 {
     /// <summary>Sessions that are kept: a crew of this many works at once.</summary>
     private const int MostKept = 64;
@@ -82,7 +88,7 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, MemoryShares memo
 
         try
         {
-            return await Task.Run(() => session.Doubt(job.State, reading, known), CancellationToken.None);
+            return await threads.RunAsync(() => session.Doubt(job.State, reading, known), CancellationToken.None);
         }
         catch (Exception)
         {
@@ -168,7 +174,7 @@ internal sealed class DiagnosisDesk(CompiledCircuits circuits, MemoryShares memo
         async Task<DiagnosisResult> Diagnosed()
         {
             var begun = Stopwatch.GetTimestamp();
-            var result = await Task.Run(() => session.Diagnose(job.State, wish, history, stop), stop);
+            var result = await threads.RunAsync(() => session.Diagnose(job.State, wish, history, stop), stop);
             figures.Diagnosed(Stopwatch.GetElapsedTime(begun));
             return result;
         }

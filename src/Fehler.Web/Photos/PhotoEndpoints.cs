@@ -1,29 +1,26 @@
 using Fehler.Data;
-using Fehler.Desk;
 using Fehler.Web.People;
 using Fehler.Web.Problems;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fehler.Web.Photos;
 
-/// <summary>A photo that was kept.</summary>
-/// <param name="Sequence">Place of its entry in the journal.</param>
-public sealed record PhotoKept(int Sequence);
-
 internal static class PhotoEndpoints
 {
     public static void MapPhotos(this IEndpointRouteBuilder routes)
     {
         routes
-            .MapPost("/api/jobs/{id:guid}/photos", Add)
+            .MapPut("/api/jobs/{id:guid}/photos/{picture:guid}", Keep)
             .WithTags("Jobs")
             .Accepts<object>("image/jpeg", "image/png")
-            .WithName("addPhoto")
+            .WithName("keepPhoto")
             .Needs(Rights.Jobs)
-            .WithSummary("Keeps a photo with a job and records that it was taken")
-            .WithDescription("The body is the picture, at most 2 MB; 'caption' is what it shows, 'who' who took it.")
+            .WithSummary("Keeps a picture of a job, before the entry that shows it")
+            .WithDescription(
+                "The body is the picture, at most 2 MB, under an id of your own; then record an entry of the type 'photo' with this id and "
+                    + "a caption. Sent again after a lost answer, it is kept once."
+            )
             .ProducesProblem(404)
-            .ProducesProblem(409)
             .ProducesProblem(422);
         routes
             .MapGet("/api/photos/{id:guid}", Get)
@@ -34,28 +31,17 @@ internal static class PhotoEndpoints
             .ProducesProblem(404);
     }
 
-    private static async Task<Results<Ok<PhotoKept>, ProblemHttpResult>> Add(
+    private static async Task<Results<NoContent, ProblemHttpResult>> Keep(
         Guid id,
+        Guid picture,
         HttpRequest request,
         PhotoStore photos,
-        Caller caller,
-        CancellationToken cancellation,
-        string? caption = null,
-        string? who = null
+        CancellationToken cancellation
     )
     {
         using var bytes = new MemoryStream();
         await request.Body.CopyToAsync(bytes, cancellation);
-        return await photos.AddAsync(id, bytes.ToArray(), caption ?? "", caller.Named(who), CancellationToken.None) switch
-        {
-            DoorAnswer.Recorded recorded => TypedResults.Ok(new PhotoKept(recorded.Sequence)),
-            DoorAnswer.Refused refused => TypedResults.Problem(
-                refused.Reason,
-                statusCode: refused.IsConflict ? 409 : 422,
-                title: "Not recorded"
-            ),
-            _ => NotHere.Job(),
-        };
+        return await photos.KeepAsync(id, picture, bytes.ToArray(), cancellation) ? TypedResults.NoContent() : NotHere.Job();
     }
 
     private static async Task<Results<FileContentHttpResult, ProblemHttpResult>> Get(

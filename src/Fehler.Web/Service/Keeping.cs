@@ -60,16 +60,6 @@ internal static class Keeping
             .WithTracing(t => t.AddAspNetCoreInstrumentation().AddOtlpExporter());
     }
 
-    /// <summary>
-    /// Diagnoses keep every processor busy for a while. A request that comes meanwhile gets a thread at once and its share of a processor; by
-    /// itself the runtime adds threads only every half a second.
-    /// </summary>
-    public static void PrepareThreads()
-    {
-        var threads = 8 + 8 * Environment.ProcessorCount;
-        ThreadPool.SetMinThreads(threads, threads);
-    }
-
     /// <summary>Ends within seconds when it is told to: what is being written is finished, who listens is let go.</summary>
     public static void AddEnd(this WebApplicationBuilder builder) =>
         builder.Services.Configure<HostOptions>(o =>

@@ -62,6 +62,18 @@ public class ExerciseTests
             .Stops.ShouldNotBeNull();
     }
 
+    /// <summary>A contactor that pulls in is heard, a coil that is open is not; a motor on two phases hums (common practice).</summary>
+    [Theory]
+    [InlineData("KM1/A1-A2-open", "Nothing is heard.")]
+    [InlineData("KM1/13-14-open", "Heard: KM1 a clack, and quiet; M1 runs up.")]
+    [InlineData("KM1/1-2-open", "Heard: KM1 a clack, and quiet; M1 a loud hum, and nothing turns.")]
+    public void What_is_heard_is_said(string fault, string heard)
+    {
+        var pressed = Answer(fault, new OperationSeen([Starters.Press], ImmutableSortedDictionary<string, string>.Empty)).Entry;
+        PanelSounds.Last(Job(pressed)).ShouldBe(heard);
+        PanelSounds.Last(Job(pressed, new Note("nothing"))).ShouldBe("");
+    }
+
     [Fact]
     public void A_good_part_is_told_from_a_bad_one_and_a_reset_before_a_look_is_a_mistake()
     {

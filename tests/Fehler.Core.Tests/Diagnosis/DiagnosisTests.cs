@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
@@ -28,6 +30,30 @@ public class DiagnosisTests
                 top.Alike.Append(top.Unit).ShouldContain(fault.Unit, $"{fault.Id} {fault.Variant}: {run.Result.Summary}");
             }
         }
+    }
+
+    /// <summary>
+    /// A meter's one or two per cent (common practice) tell no 405 V from 400: such an answer is a good one, and half or twice as much is not.
+    /// </summary>
+    [Fact]
+    public void By_an_answer_that_a_good_circuit_may_show_nobody_tells_a_fault()
+    {
+        var asked = new[]
+        {
+            new Journal(Starters.LineToNeutral).Did(Starters.Press, "KM1 out, M1 stopped"),
+            new Journal(Starters.LineToNeutral).Did(Starters.Press, "KM1 in, M1 stopped"),
+            new Journal(Starters.LineToLine).Did(Starters.Press, "KM1 out, M1 stopped"),
+        }
+            .SelectMany(j => j.Diagnose().Proposals)
+            .Where(p => p is { Kind: ProposalKind.Reading, GoodValue: > 20 })
+            .SelectMany(p => p.Outcomes.Select(o => (Good: p.GoodValue!.Value, Outcome: o)))
+            .Select(x => (x.Good, x.Outcome, Volts: Regex.Match(x.Outcome.Shows, @"^about ([\d.]+) V$")))
+            .Where(x => x.Volts.Success)
+            .Select(x => (x.Outcome, Share: double.Parse(x.Volts.Groups[1].Value, CultureInfo.InvariantCulture) / x.Good))
+            .ToList();
+        asked.Count(x => Math.Abs(x.Share - 1) < 0.02).ShouldBeGreaterThan(3);
+        asked.Where(x => Math.Abs(x.Share - 1) < 0.02).ShouldAllBe(x => x.Outcome.IsGood);
+        asked.Where(x => x.Share is < 0.6 or > 1.6).ShouldAllBe(x => !x.Outcome.IsGood);
     }
 
     /// <summary>Common practice: latches only while held, everything else works: the holding branch, not the coil.</summary>

@@ -62,6 +62,26 @@ public class PlateCheckTests
             );
     }
 
+    /// <summary>Set to the measured or to the plate volts: both are done (common practice), and a person chooses.</summary>
+    [Fact]
+    public void A_set_point_is_offered_by_the_supply_and_by_the_plate()
+    {
+        var circuit = FamilySamples.All.First(c => c.Devices.Any(d => d.Kind.SetPointOf(d) is not null));
+        var monitor = circuit.Devices.First(d => d.Kind.SetPointOf(d) is not null);
+        var motor = circuit.Devices.First(d => d.Kind.PlateOf(d) is not null);
+        var supply = circuit.Supply.Kind.SourceOf(circuit.Supply)!.LineVolts.Value;
+        var differs = With(circuit, monitor.Tag, "lineVolts", supply * 1.2) is var set
+            ? With(set, motor.Tag, "volts", supply * 1.1)
+            : circuit;
+        var row = PlateCheck.Of(differs.Compile()).Single(r => r.Device == monitor.Tag);
+        row.Fit.ShouldBe(Fit.Mind);
+        row.Changes.Select(c => ((SetParameter)c.Edit).Value).ShouldBe([$"{supply:0}", $"{supply * 1.1:0}"]);
+        foreach (var change in row.Changes)
+        {
+            Should.NotThrow(() => CircuitEditor.Apply(differs, change.Edit));
+        }
+    }
+
     /// <summary>Only what can be put right in the description is proposed.</summary>
     [Theory]
     [MemberData(nameof(FamilySamples.Names), MemberType = typeof(FamilySamples))]
@@ -71,7 +91,7 @@ public class PlateCheckTests
         var rows = PlateCheck.Of(compiled);
         rows.ShouldNotBeEmpty();
         rows.ShouldAllBe(r => compiled.Circuit.FindDevice(r.Device) != null);
-        PlateCheck.Proposals(compiled).Length.ShouldBe(rows.Count(r => r.Fit == Fit.DoesNotFit && r.Edit != null));
+        PlateCheck.Proposals(compiled).Length.ShouldBe(rows.Sum(r => r.Changes.Length));
     }
 
     private static Circuit With(Circuit circuit, string tag, string parameter, double value) =>

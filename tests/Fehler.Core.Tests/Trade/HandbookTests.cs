@@ -8,7 +8,7 @@ namespace Fehler.Core.Tests.Trade;
 /// <summary>The sums against rows of published tables; each from memory, none of them written by this project.</summary>
 public class HandbookTests
 {
-    private static SumResult Work(string sum, string given) => SumCatalogue.Work(sum, JsonDocument.Parse(given).RootElement);
+    private static SumResult Work(string sum, string given) => SumCatalogue.Read(sum, JsonDocument.Parse(given).RootElement).Work();
 
     private static string N(double value) => value.ToString(CultureInfo.InvariantCulture);
 

@@ -7,7 +7,7 @@ namespace Fehler.Core.Tests.Trade;
 /// <summary>The trade's sums against worked examples and tables; where a value is published its source stands beside it.</summary>
 public class SumTests
 {
-    private static SumResult Work(string sum, string given = "{}") => SumCatalogue.Work(sum, JsonDocument.Parse(given).RootElement);
+    private static SumResult Work(string sum, string given = "{}") => SumCatalogue.Read(sum, JsonDocument.Parse(given).RootElement).Work();
 
     private static double Of(SumResult result, string name) => result.Lines.Single(l => l.Name == name).Value;
 

@@ -18,6 +18,11 @@ internal sealed partial class Brake : CoilOperated
 
     public override ImmutableArray<string> Appearances => ["applied", "lifted"];
 
+    public override string Heard(string before, string after) =>
+        after == before ? ""
+        : after == "lifted" ? "a clack as it lifts"
+        : "falls on";
+
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("lifted", "Lift the brake by its hand lever", true, DeadOnly: true)];
 

@@ -141,6 +141,17 @@ internal abstract partial class CoilOperated : CompleteKind
 
     public override ImmutableArray<string> Appearances => ["out", "in", "buzzes", "hums", "chatters"];
 
+    public override string Heard(string before, string after) =>
+        after switch
+        {
+            _ when after == before => after is "buzzes" or "hums" or "chatters" ? $"still {after}" : "",
+            "in" => "a clack, and quiet",
+            "out" => "a clack as it lets go",
+            "off" or "on" => "a click",
+            "buzzes" or "hums" or "chatters" => after,
+            _ => "",
+        };
+
     /// <summary>Whether the armature is closed in this position.</summary>
     private protected virtual bool IsClosed(DeviceState state) => state.Position == In && !state.Moving;
 

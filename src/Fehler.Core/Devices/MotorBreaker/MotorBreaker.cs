@@ -78,6 +78,8 @@ internal sealed partial class MotorBreaker : CompleteKind
     public override (string Off, string On, int Rank)? IsolatingPositions => ("off", "on", 1);
     public override ImmutableArray<string> Appearances => ["on", "off", "tripped"];
 
+    public override string Heard(string before, string after) => after == before ? "" : "a snap";
+
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("off", "Switch off", false), new("on", "Switch on", false), new("tripped", "Operate the test trip", false)];
 

@@ -42,6 +42,7 @@ internal sealed partial class OverloadRelay : CompleteKind
             "yes",
             "no"
         );
+        public static readonly WordSpec TestTrip = ParameterSpec.Word("testTrip", "Test trip", "one", "one", "per element");
     }
 
     public override string Id => "overload-relay";
@@ -51,7 +52,7 @@ internal sealed partial class OverloadRelay : CompleteKind
         element?.Role == ElementRole.Link ? LadderShape.Heater : base.LadderShapeOf(element);
 
     public override ImmutableArray<ParameterSpec> Parameters { get; } =
-    [Plate.SettingAmps, Plate.TripClass, Plate.Type, Plate.Reset, Plate.PhaseLossSensitive];
+    [Plate.SettingAmps, Plate.TripClass, Plate.Type, Plate.Reset, Plate.PhaseLossSensitive, Plate.TestTrip];
 
     private protected override ImmutableArray<Element> OwnElements(Device device) =>
         [
@@ -68,6 +69,9 @@ internal sealed partial class OverloadRelay : CompleteKind
         new(new Amps(device[Plate.SettingAmps]), Elements(device)[0], Plate.SettingAmps.Name) { TripClass = device[Plate.TripClass] };
 
     public override ImmutableArray<string> Positions(Device device) => ["reset", "tripped"];
+
+    public override ImmutableArray<string> TriedOneByOne(Device device) =>
+        device[Plate.TestTrip] == "per element" ? [.. Poles(device).Select(p => $"element {p.Line}-{p.Load}")] : [];
 
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("tripped", "Operate the test trip", false), new("reset", "Press Reset", false, Resets: true)];

@@ -100,6 +100,8 @@ internal sealed partial class SinglePhaseMotor : CompleteKind
         ["stopped", "runs", "runs reverse", "hums, does not start", "runs, way not known"];
     public override bool IsSlow => true;
 
+    public override string Heard(string before, string after) => MotorSounds.Between(this, before, after);
+
     public override bool IsWorking(string appearance) => appearance.StartsWith("runs", StringComparison.Ordinal);
 
     public override bool IsStalled(string appearance) => appearance.StartsWith("hums", StringComparison.Ordinal);

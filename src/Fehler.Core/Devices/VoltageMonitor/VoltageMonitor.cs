@@ -119,7 +119,8 @@ internal sealed partial class VoltageMonitor : CompleteKind
             .. device[Plate.Contacts].Select(Element.FromContact),
         ];
 
-    public override Volts? SetPointOf(Device device) => new Volts(device[Plate.LineVolts]);
+    public override SetPoint? SetPointOf(Device device) =>
+        new(new Volts(device[Plate.LineVolts]), Plate.LineVolts.Name, device[Plate.UnderPercent], device[Plate.OverPercent]);
 
     public override ImmutableArray<(string Line, string Load)> Poles(Device device) => [];
 

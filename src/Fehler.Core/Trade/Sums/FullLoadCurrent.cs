@@ -47,4 +47,15 @@ public sealed record FullLoadCurrent : Sum
             "The plate counts; this is for a motor whose plate cannot be read."
         );
     }
+
+    /// <summary>Efficiency of a cage motor around its rated point, rising with its size (common practice).</summary>
+    public static double UsualEfficiency(double kilowatts) =>
+        kilowatts switch
+        {
+            < 0.75 => 0.72,
+            < 2.2 => 0.8,
+            < 7.5 => 0.86,
+            < 22 => 0.9,
+            _ => 0.93,
+        };
 }

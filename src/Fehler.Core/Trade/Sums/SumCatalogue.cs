@@ -28,10 +28,13 @@ public static class SumCatalogue
             .ThenBy(s => s.Name, StringComparer.Ordinal),
     ];
 
-    /// <summary>Works a sum out.</summary>
+    /// <summary>A sum with what is given for it.</summary>
     /// <exception cref="RefusedException">No such sum, or what is given makes no sense.</exception>
-    public static SumResult Work(string id, JsonElement given) =>
+    public static Sum Read(string id, JsonElement given) =>
         Types.TryGetValue(id, out var type)
-            ? ((Sum)OptionReader.Read(type, given)).Work()
+            ? (Sum)OptionReader.Read(type, given)
             : throw new RefusedException($"There is no such sum; there are: {string.Join(", ", Types.Keys)}.");
+
+    /// <summary>Its name in the catalogue.</summary>
+    public static string IdOf(Sum sum) => sum.GetType().GetCustomAttribute<SumAttribute>()!.Id;
 }

@@ -183,7 +183,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/photos": {
+    "/api/jobs/{id}/photos/{picture}": {
         parameters: {
             query?: never;
             header?: never;
@@ -191,12 +191,12 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
         /**
-         * Keeps a photo with a job and records that it was taken
-         * @description The body is the picture, at most 2 MB; 'caption' is what it shows, 'who' who took it.
+         * Keeps a picture of a job, before the entry that shows it
+         * @description The body is the picture, at most 2 MB, under an id of your own; then record an entry of the type 'photo' with this id and a caption. Sent again after a lost answer, it is kept once.
          */
-        post: operations["addPhoto"];
+        put: operations["keepPhoto"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -268,6 +268,23 @@ export interface paths {
         put?: never;
         /** Says that it was done */
         post: operations["followUpDone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/sums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sums that a circuit knows something of, with what its plates and settings give */
+        get: operations["listSumsOnCircuit"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -643,6 +660,23 @@ export interface paths {
         get: operations["getPlateCheck"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuits/{id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Changes a circuit by one edit: it gets a new version; open jobs stay with theirs */
+        post: operations["editCircuit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1318,7 +1352,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Works a sum out; what is left out has its default */
+        /**
+         * Works a sum out; what is left out has its default
+         * @description With 'circuit' and 'device' it says where the result belongs in that circuit's description.
+         */
         post: operations["workSum"];
         delete?: never;
         options?: never;
@@ -1826,6 +1863,12 @@ export interface components {
             from: string;
             to: string;
         };
+        AskedSum: {
+            sum: string;
+            device: string;
+            title: string;
+            given: components["schemas"]["JsonElement"];
+        };
         BeginExercise: {
             /** Format: uuid */
             circuit: string;
@@ -2269,6 +2312,7 @@ export interface components {
             places: number;
             /** Format: int32 */
             goodParts: number;
+            heard: string;
         };
         FamilyDescription: {
             id: string;
@@ -3311,6 +3355,7 @@ export interface components {
             /** Format: double */
             probability: number;
             leaves: components["schemas"]["LeftView"][];
+            isGood: boolean;
         };
         PackShutdown: {
             wish: null | components["schemas"]["ShutdownWish"];
@@ -3433,10 +3478,6 @@ export interface components {
             /** Format: int32 */
             sessions: number;
         };
-        PhotoKept: {
-            /** Format: int32 */
-            sequence: number;
-        };
         PlanItem: {
             id: string;
             kind: components["schemas"]["PlanKind"];
@@ -3484,7 +3525,7 @@ export interface components {
             device: string;
             fit: components["schemas"]["Fit"];
             says: string;
-            edit?: null | components["schemas"]["CircuitEdit"];
+            changes?: components["schemas"]["ProposedEdit"][];
         };
         PointView: {
             /** Format: double */
@@ -4165,6 +4206,10 @@ export interface components {
             /** Format: double */
             minutes: number;
         };
+        WorkedSum: {
+            result: components["schemas"]["SumResult"];
+            put: null | components["schemas"]["ProposedEdit"];
+        };
     };
     responses: never;
     parameters: never;
@@ -4552,15 +4597,13 @@ export interface operations {
             };
         };
     };
-    addPhoto: {
+    keepPhoto: {
         parameters: {
-            query?: {
-                caption?: string;
-                who?: string;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;
+                picture: string;
             };
             cookie?: never;
         };
@@ -4571,26 +4614,15 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["PhotoKept"];
-                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Conflict */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4754,6 +4786,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listSumsOnCircuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedSum"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5671,6 +5734,50 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    editCircuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CircuitEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6831,7 +6938,10 @@ export interface operations {
     };
     workSum: {
         parameters: {
-            query?: never;
+            query?: {
+                circuit?: string;
+                device?: string;
+            };
             header?: never;
             path: {
                 sum: string;
@@ -6850,7 +6960,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SumResult"];
+                    "application/json": components["schemas"]["WorkedSum"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Unprocessable Entity */

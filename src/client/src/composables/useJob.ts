@@ -149,8 +149,11 @@ export function useJob(id: string) {
     // refused one is being followed by a fetch already: a second would wipe the reason from its field.
     if (gone.length) setTimeout(() => gone.every(isHere) || asking.value > 0 || void load().catch(() => undefined))
   })
+  // While there is a connection nobody waits for it.
+  const prepare = () => void field.prepare(id, wish()).catch(() => undefined)
+  watch(outbox.offline, (gone) => gone && prepare())
   onMounted(() => {
-    told(load())
+    told(load().then(prepare))
     told(outbox.send())
   })
   useNews(`/api/jobs/${id}/events`, heard, () => (outbox.offline.value = true))
@@ -170,7 +173,7 @@ export function useJob(id: string) {
     offline: outbox.offline,
     unsaved: outbox.unsaved,
     mend: outbox.mend,
-    letGo: outbox.drop,
+    letGo: outbox.letGo,
   }
 }
 
@@ -185,6 +188,8 @@ export function labelOf(entry: Entry): string {
       return entry.steps.map((s) => `${s.device} ${s.position}`.trim() || 'waited').join(', ')
     case 'note':
       return `Note: ${entry.text}`
+    case 'photo':
+      return entry.caption ? `Photo: ${entry.caption}` : 'Photo'
     default:
       return entry.type ?? ''
   }

@@ -102,6 +102,28 @@ describe('an entry', () => {
     expect(posted.at(-1)!.id).not.toBe(posted[0]!.id)
   })
 
+  it('that shows a photo goes after its picture, and waits with it', async () => {
+    const sent: string[] = []
+    let isThere = false
+    vi.stubGlobal('fetch', async (request: Request) => {
+      if (!isThere) throw new TypeError('no connection')
+      const isPicture = request.method === 'PUT'
+      sent.push(`${request.method} ${new URL(request.url).pathname} ${isPicture ? await request.text() : 'entry'}`)
+      return isPicture ? new Response(null, { status: 204 }) : Response.json({ sequence: 1 })
+    })
+    const box = await openWindow()
+    const { keepPicture, pictureOf } = await import('@/field/pictures')
+    await keepPicture('p-1', new Blob(['burnt clamp'], { type: 'image/jpeg' }))
+    const photo = { type: 'photo', picture: 'p-1', caption: 'clamp' } as unknown as Entry
+    expect(await box.record(photo, 'Photo', {})).toEqual({ waiting: true })
+    expect(await pictureOf('p-1')).toBeDefined()
+    isThere = true
+    await vi.advanceTimersByTimeAsync(2500)
+    expect(sent).toEqual(['PUT /api/jobs/job-1/photos/p-1 burnt clamp', 'POST /api/jobs/job-1/entries entry'])
+    expect(put()).toEqual([])
+    expect(await pictureOf('p-1')).toBeUndefined()
+  })
+
   it('follows those made before it', async () => {
     answers = [null, null, 201]
     const box = await openWindow()

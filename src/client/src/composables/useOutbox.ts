@@ -1,6 +1,7 @@
 import { computed, ref } from 'vue'
 import { api, need, Refused, type Entry, type Recorded, type Schemas } from '@/api/client'
 import { unsent, useField } from '@/field/field'
+import { pictureOf, sentPicture } from '@/field/pictures'
 import { store } from '@/field/store'
 import { uuid } from './uuid'
 
@@ -109,6 +110,12 @@ function drop(w: Waiting) {
   waiting.value = waiting.value.filter((x) => x.entry.id !== w.entry.id)
 }
 
+/** Nobody wants it any more, nor the picture that it shows. */
+function letGo(w: Waiting) {
+  drop(w)
+  if (w.entry.type === 'photo') void sentPicture(w.entry.picture).catch(() => undefined)
+}
+
 /** The service was not reached, cannot answer now, or wants to know who it is: it is asked again. */
 const canWait = (error: unknown) =>
   !(error instanceof Refused) || error.status >= 500 || [401, 408, 429].includes(error.status)
@@ -126,6 +133,7 @@ async function post(w: Waiting, wish: Wish): Promise<Recorded | undefined> {
     need(await api.POST('/api/jobs', { body: w.open }))
     return undefined
   }
+  if (w.entry.type === 'photo') await sendPicture(w.job, w.entry.picture)
   return need(
     await api.POST('/api/jobs/{id}/entries', {
       // Where this device works it out the service is spared.
@@ -133,6 +141,21 @@ async function post(w: Waiting, wish: Wish): Promise<Recorded | undefined> {
       body: w.entry,
     }),
   )
+}
+
+/** The picture goes before the entry that shows it; sent twice it is kept once. */
+async function sendPicture(job: string, picture: string): Promise<void> {
+  const body = await pictureOf(picture)
+  // Not here any more: the service has it, or says what is missing.
+  if (!body) return
+  const { error, response } = await api.PUT('/api/jobs/{id}/photos/{picture}', {
+    params: { path: { id: job, picture } },
+    body: body as never,
+    bodySerializer: (b) => b as never,
+    headers: { 'Content-Type': body.type },
+  })
+  if (!response.ok) need({ error, response })
+  await sentPicture(picture)
 }
 
 /** Sends what waits, oldest first. What is refused is marked and stands in nobody's way. */
@@ -219,7 +242,7 @@ export function useOutbox(job: string) {
         again()
         return await onThisDevice(w)
       }
-      drop(w)
+      letGo(w)
       return { refused: (error as Error).message }
     } finally {
       underway.delete(w.entry.id!)
@@ -243,5 +266,5 @@ export function useOutbox(job: string) {
     await drain()
   }
 
-  return { record, mend, drop, send: drain, mine, offline, unsaved }
+  return { record, mend, letGo, send: drain, mine, offline, unsaved }
 }

@@ -133,6 +133,17 @@ describe('a job on it', () => {
     ])
   })
 
+  it('is made ready before anybody asks, where its circuit was taken along', async () => {
+    const { useField } = await openPage()
+    await useField().prepare('j-1', { strategy: 'mostTelling' })
+    expect(asked).toEqual([])
+    await useField().takeAlong(circuit)
+    await useField().prepare('j-1', { strategy: 'mostTelling', words: undefined })
+    expect(asked.at(-1)).toMatchObject({ method: 'GET', target: '/api/jobs/j-1/diagnosis?strategy=mostTelling' })
+    await useField().prepare('j-of-another-circuit', {})
+    expect(asked.at(-1)).toMatchObject({ target: '/api/jobs/j-1/diagnosis?strategy=mostTelling' })
+  })
+
   it('is brought anew once the service has shown it newer', async () => {
     const { useField, inPlace } = await openPage()
     await useField().takeAlong(circuit)

@@ -1,6 +1,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Asked, Said } from './field.worker'
+import { fetchPictures, leavePictures } from './pictures'
 import { persist, store, type Along } from './store'
 
 /** An entry or an opening that the service does not have yet, as the outbox keeps it. */
@@ -190,6 +191,26 @@ async function keep(job: Schemas['JobView']) {
     history,
   })
   brought.delete(job.id)
+  await fetchPictures(job.circuitId, shownIn(job.entries.map((e) => e.entry)))
+}
+
+/** Pictures that entries show. */
+const shownIn = (entries: { type?: string }[]) =>
+  entries.flatMap((e) => (e.type === 'photo' ? [(e as Schemas['JournalEntryPhoto']).picture] : []))
+
+/**
+ * Has this device know a job before it is asked about it: the first diagnosis after a start takes many times as long as the next. In the
+ * background; what was not taken along is left alone.
+ */
+async function prepare(job: string, wish: Record<string, string | boolean | undefined>): Promise<void> {
+  await known()
+  const circuit = here.value.length ? await circuitOf(`/api/jobs/${job}`) : undefined
+  if (!circuit) return
+  await bring(circuit, job)
+  const query = new URLSearchParams(
+    Object.entries(wish).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
+  )
+  await ask({ what: 'answer', method: 'GET', target: `/api/jobs/${job}/diagnosis?${query}`, body: '' })
 }
 
 async function written<T>(target: string, body: unknown): Promise<{ answer: T } | { refused: string } | undefined> {
@@ -290,6 +311,8 @@ async function takeAlong(circuit: { id: string; tag: string; title: string }): P
     }
     brought.delete(circuit.id)
     here.value = await db.getAll('circuits')
+    busy.value = `Fetching the photos of ${circuit.tag}`
+    await fetchPictures(circuit.id, shownIn(found.jobs.flatMap((job) => job.entries)))
     // What cannot be worked with here is found out here, and not where there is no connection.
     busy.value = `Trying ${circuit.tag} on this device`
     await bring(circuit.id)
@@ -309,6 +332,7 @@ async function leave(circuit: string): Promise<void> {
   for (const key of await db.getAllKeys('answers'))
     if ((await db.get('answers', key))?.circuit === circuit && key.includes(circuit)) await db.delete('answers', key)
   for (const job of await db.getAll('jobs')) if (job.circuitId === circuit) await db.delete('jobs', job.id)
+  await leavePictures(circuit)
   if (worker) await ask({ what: 'forget', json: circuit })
   brought.delete(circuit)
   here.value = await db.getAll('circuits')
@@ -323,5 +347,5 @@ async function choose(device: boolean): Promise<void> {
 export function useField() {
   void known()
   const isHere = (circuit: string) => computed(() => here.value.find((a) => a.id === circuit))
-  return { here, isHere, busy, first, answered, takeAlong, leave, choose, keep, append, open }
+  return { here, isHere, busy, first, answered, takeAlong, leave, choose, keep, prepare, append, open }
 }

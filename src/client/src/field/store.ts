@@ -20,13 +20,15 @@ interface Kept extends DBSchema {
   about: { key: string; value: unknown }
   /** Entries on their way: this is on the disk when it says so, which the browser's plain storage is only some seconds later. */
   outbox: { key: string; value: { entry: { id?: string } } }
+  /** By id: those that wait to be sent, and those of the circuits that were taken along. */
+  pictures: { key: string; value: { circuit: string; type: string; bytes: ArrayBuffer } }
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined
 
 /** The browser's database; a write that it acknowledges is on the device's disk. */
 export const store = () =>
-  (opened ??= openDB<Kept>('fehler', 2, {
+  (opened ??= openDB<Kept>('fehler', 3, {
     upgrade(db, before) {
       if (before < 1) {
         db.createObjectStore('circuits', { keyPath: 'id' })
@@ -34,7 +36,8 @@ export const store = () =>
         db.createObjectStore('answers')
         db.createObjectStore('about')
       }
-      db.createObjectStore('outbox', { keyPath: 'entry.id' })
+      if (before < 2) db.createObjectStore('outbox', { keyPath: 'entry.id' })
+      db.createObjectStore('pictures')
     },
   }))
 

@@ -50,7 +50,7 @@ useTitle(computed(() => `${circuit.value ? `${circuit.value.tag} ${circuit.value
 onMounted(async () => {
   try {
     const path = { path: { id: props.id } }
-    circuit.value = need(await api.GET('/api/circuits/{id}', { params: path }))
+    await load()
     await moreJobs()
     // Somebody came here to begin a job.
     asking.value = route.query.call !== undefined && !openJob()
@@ -59,6 +59,10 @@ onMounted(async () => {
     problem.value = (error as Error).message
   }
 })
+
+async function load() {
+  circuit.value = need(await api.GET('/api/circuits/{id}', { params: { path: { id: props.id } } }))
+}
 
 /** The next jobs of the history, newest first. */
 async function moreJobs() {
@@ -191,7 +195,7 @@ const openJob = () => jobs.value.find((j) => !j.closedAt)
           <TabPanel value="bench"><BenchCheck :id="id" :open-job="openJob()?.id" /></TabPanel>
           <TabPanel value="sheet"><ReadingSheet :id="id" :circuit="circuit" /></TabPanel>
           <TabPanel value="parts">
-            <PlateCheck :circuit="circuit" />
+            <PlateCheck :circuit="circuit" @changed="load" />
             <div class="parts">
               <section v-for="device in circuit.devices" :key="device.tag" class="sheet part">
                 <h2>

@@ -35,6 +35,10 @@ function addNote() {
   emit('entry', { type: 'note', text: note.value.trim() } as Entry)
   note.value = ''
 }
+function addPhoto(entry: Entry) {
+  emit('entry', entry)
+  note.value = ''
+}
 </script>
 
 <template>
@@ -47,7 +51,7 @@ function addNote() {
     <form v-if="!job.isClosed" class="row" @submit.prevent="addNote">
       <InputText v-model="note" placeholder="Add a note" aria-label="Note" class="note" maxlength="1000" />
       <Button type="submit" label="Note" severity="secondary" variant="outlined" />
-      <PhotoButton :job="job.id" :caption="note.trim()" @kept="note = ''" />
+      <PhotoButton v-if="!job.exercise" :caption="note.trim()" @entry="addPhoto" />
     </form>
     <ol reversed>
       <WaitingEntry

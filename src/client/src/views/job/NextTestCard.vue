@@ -87,17 +87,15 @@ function answer(value: string) {
   emit('entry', { type: 'look', device: props.proposal!.device, look: props.proposal!.look, answer: value } as Entry)
 }
 
-/** What the simulated meter showed last. */
+/** What the simulated meter showed last, or what was heard. */
 const metered = computed(() => {
   const last = props.job.exercise ? props.job.entries.at(-1) : undefined
-  return last?.entry.type === 'reading' ? last.text : ''
+  return last?.entry.type === 'reading' ? last.text : (props.job.exercise?.heard ?? '')
 })
 
 /** What it shows where the likeliest of those is at fault that show something else than a good circuit does. */
 const otherwise = computed(() => {
-  const other = props.proposal?.outcomes.find(
-    (o) => o.shows !== props.proposal?.good && o.leaves.some((l) => l.unit && l.probability > 0.2),
-  )
+  const other = props.proposal?.outcomes.find((o) => !o.isGood && o.leaves.some((l) => l.unit && l.probability > 0.2))
   const units = other?.leaves.filter((l) => l.unit && l.probability > 0.2).map((l) => l.unit)
   return other && units ? `${other.shows} if it is ${units.join(' or ')}` : ''
 })

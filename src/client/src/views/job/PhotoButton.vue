@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import { send } from '@/api/send'
 import Button from 'primevue/button'
 import { ref } from 'vue'
-import { useSettings } from '@/composables/useSettings'
+import type { Entry } from '@/api/client'
+import { uuid } from '@/composables/uuid'
+import { keepPicture } from '@/field/pictures'
 
-/** Takes a photo or chooses one, makes it small in the browser and keeps it with the job. */
-const props = defineProps<{ job: string; caption: string }>()
-const emit = defineEmits<{ kept: [] }>()
-const { who } = useSettings()
+/** Takes a photo or chooses one, makes it small in the browser and keeps it on the device until the service has it. */
+const props = defineProps<{ caption: string }>()
+const emit = defineEmits<{ entry: [entry: Entry] }>()
 const chooser = ref<HTMLInputElement>()
 const problem = ref('')
-const sending = ref(false)
+const busy = ref(false)
 
 /** Enough to read a label on a terminal, some hundred kilobytes. */
 const mostPixels = 1600
@@ -28,27 +28,22 @@ async function keep() {
   const file = chooser.value?.files?.[0]
   if (!file) return
   problem.value = ''
-  sending.value = true
+  busy.value = true
   try {
+    const picture = uuid()
     const body = await small(file).catch(() => {
       throw new Error('That is no picture that this browser can open; take it again or choose another file.')
     })
-    const query = new URLSearchParams({ caption: props.caption, who: who.value })
-    const answer = await send(
-      new Request(`/api/jobs/${props.job}/photos?${query}`, {
-        method: 'POST',
-        headers: { 'Content-Type': body.type },
-        body,
-      }),
-    ).catch(() => {
-      throw new Error('No connection: the photo is not kept. Take it again once the service is there.')
+    await keepPicture(picture, body).catch(() => {
+      throw new Error(
+        'There is no room left on this device; leave a circuit here that was taken along, then take it again.',
+      )
     })
-    if (!answer.ok) throw new Error(((await answer.json()) as { detail?: string }).detail ?? 'The photo was not kept.')
-    emit('kept')
+    emit('entry', { type: 'photo', picture, caption: props.caption } as Entry)
   } catch (error) {
     problem.value = (error as Error).message
   } finally {
-    sending.value = false
+    busy.value = false
     chooser.value!.value = ''
   }
 }
@@ -62,7 +57,7 @@ async function keep() {
     title="Photo; what is typed becomes its caption"
     severity="secondary"
     variant="outlined"
-    :loading="sending"
+    :loading="busy"
     @click="chooser?.click()"
   />
   <input

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { ref } from 'vue'
 import type { Entry } from '@/api/client'
+import PhotoShown from '@/components/PhotoShown.vue'
 import { labelOf } from '@/composables/useJob'
 import type { Waiting } from '@/composables/useOutbox'
 
@@ -21,6 +22,7 @@ function send() {
 <template>
   <li class="waiting">
     {{ waiting.label }}
+    <PhotoShown v-if="waiting.entry.type === 'photo'" :picture="waiting.entry.picture" :caption="waiting.label" />
     <em v-if="!waiting.refused">waiting to be sent</em>
     <template v-else>
       <p role="alert">Not recorded: {{ waiting.refused }}</p>

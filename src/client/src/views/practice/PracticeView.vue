@@ -6,6 +6,7 @@ import SelectButton from 'primevue/selectbutton'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, need, type Schemas } from '@/api/client'
+import CircuitPicker from '@/components/CircuitPicker.vue'
 import PageProblem from '@/components/PageProblem.vue'
 import { when } from '@/components/format'
 import { useSettings } from '@/composables/useSettings'
@@ -13,7 +14,6 @@ import { useSettings } from '@/composables/useSettings'
 /** Exercises on simulated panels: begun here, done on the job's own screen, looked at afterwards. */
 const router = useRouter()
 const { who } = useSettings()
-const circuits = ref<Schemas['CircuitListItem'][]>([])
 const done = ref<Schemas['ExerciseItem'][]>()
 const problem = ref('')
 const lessons = ref<Schemas['Lesson'][]>([])
@@ -36,7 +36,6 @@ const kinds = [
 onMounted(async () => {
   try {
     lessons.value = need(await api.GET('/api/exercises/lessons'))
-    circuits.value = need(await api.GET('/api/circuits', { params: { query: { take: 200, sort: 'tag' } } })).items
     done.value = need(
       await api.GET('/api/exercises', { params: { query: { take: 50, who: who.value || undefined } } }),
     ).items
@@ -86,15 +85,7 @@ const isOver = (e: Schemas['ExerciseItem']) => !!e.stopped || typeof e.found ===
     <form class="sheet begin" @submit.prevent="begin">
       <div class="field">
         Circuit
-        <Select
-          v-model="circuit"
-          :options="circuits"
-          :option-label="(c) => `${c.tag} ${c.title}`"
-          option-value="id"
-          filter
-          placeholder="Which panel"
-          aria-label="Circuit"
-        />
+        <CircuitPicker v-model="circuit" placeholder="Which panel" @problem="problem = $event" />
       </div>
       <div class="field">
         Lesson

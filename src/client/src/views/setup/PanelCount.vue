@@ -31,13 +31,19 @@ function step(sort: Schemas['PanelSort'], by: number) {
   else counts[sort.id] = Math.min(sort.most, now + by)
 }
 
+let asked = 0
 const search = useDebounceFn(async () => {
   problem.value = ''
+  const number = ++asked
   if (!Object.keys(counts).length && !coil.value) return void (found.value = undefined)
   try {
-    found.value = need(await api.POST('/api/setup/counted', { body: { counts: { ...counts }, coilVolts: coil.value } }))
+    const answer = need(
+      await api.POST('/api/setup/counted', { body: { counts: { ...counts }, coilVolts: coil.value } }),
+    )
+    // An answer to an earlier count may come after that to the last one.
+    if (number === asked) found.value = answer
   } catch (error) {
-    problem.value = (error as Error).message
+    if (number === asked) problem.value = (error as Error).message
   }
 }, 300)
 watch([counts, coil], search)

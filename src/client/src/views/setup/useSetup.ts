@@ -30,20 +30,26 @@ export function useSetup(draftKey: string) {
   /** Whether anything but the family's options has been changed. */
   const isEdited = computed(() => at.value > 0)
 
+  let asked = 0
+  let edits: Promise<boolean> = Promise.resolve(true)
+
   async function take(work: () => Promise<Setup>, replace = false): Promise<boolean> {
     problem.value = ''
     busy.value = true
+    const number = ++asked
     try {
       const next = await work()
+      // What was asked for meanwhile takes its place.
+      if (number !== asked) return false
       history.value = [...history.value.slice(0, replace ? Math.max(0, at.value) : at.value + 1), next]
       at.value = history.value.length - 1
       keep()
       return true
     } catch (error) {
-      problem.value = (error as Error).message
+      if (number === asked) problem.value = (error as Error).message
       return false
     } finally {
-      busy.value = false
+      if (number === asked) busy.value = false
     }
   }
 
@@ -60,10 +66,13 @@ export function useSetup(draftKey: string) {
     )
   const open = (file: unknown) =>
     take(async () => need(await api.POST('/api/setup/open', { body: { file: file as never } })))
+  /** One after the other: each begins with what the one before has brought. */
   const edit = (change: Edit) =>
-    take(async () =>
-      need(await api.POST('/api/setup/edit', { body: { file: current.value!.file as never, edit: change } })),
-    )
+    (edits = edits.then(() =>
+      take(async () =>
+        need(await api.POST('/api/setup/edit', { body: { file: current.value!.file as never, edit: change } })),
+      ),
+    ))
   const simulate = async (steps: Step[]) =>
     need(await api.POST('/api/setup/operate', { body: { file: current.value!.file as never, steps } }))
 

@@ -2,24 +2,41 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import Select from 'primevue/select'
-import { useRouter } from 'vue-router'
+import Button from 'primevue/button'
+import { useRoute, useRouter } from 'vue-router'
 import { api, need, type Schemas } from '@/api/client'
+import CircuitPicker from '@/components/CircuitPicker.vue'
 import OptionField from '@/components/OptionField.vue'
 import PageProblem from '@/components/PageProblem.vue'
 import type { Curve } from '@/components/ValuePlot.vue'
+import { useSession } from '@/composables/useSession'
 
-/** The trade's sums: what is given on one side, what it comes to with its formula on the other; worked out as one types. */
+/**
+ * The trade's sums: what is given on one side, what it comes to with its formula on the other; worked out as one types. For a circuit what
+ * its plates and settings know is filled in, and what belongs there is put back.
+ */
 const props = defineProps<{ sum?: string }>()
 const ValuePlot = defineAsyncComponent(() => import('@/components/ValuePlot.vue'))
 const router = useRouter()
+const route = useRoute()
+const { can } = useSession()
 const sums = ref<Schemas['SumDescription'][]>([])
 const given = ref<Record<string, unknown>>({})
 const result = ref<Schemas['SumResult']>()
+const put = ref<Schemas['ProposedEdit'] | null>()
+/** What was put into the circuit last. */
+const done = ref('')
+const circuit = ref<{ id: string; tag: string; title: string }>()
+const askedHere = ref<Schemas['AskedSum'][]>([])
+const device = ref('')
 const refused = ref('')
 const problem = ref('')
 const chosen = computed(() => sums.value.find((s) => s.id === props.sum) ?? sums.value[0])
 const groups = computed(() => [...new Set(sums.value.map((s) => s.group))])
 const parts = computed(() => [...new Set(chosen.value?.given.map((o) => o.group) ?? [])])
+
+/** The devices of the circuit that the chosen sum is asked of. */
+const devices = computed(() => askedHere.value.filter((a) => a.sum === chosen.value?.id))
 
 onMounted(async () => {
   try {
@@ -28,16 +45,69 @@ onMounted(async () => {
     problem.value = (error as Error).message
   }
 })
+watch(
+  () => route.query.circuit,
+  async (id) => {
+    circuit.value = undefined
+    askedHere.value = []
+    try {
+      if (typeof id === 'string') {
+        const path = { path: { id } }
+        askedHere.value = need(await api.GET('/api/circuits/{id}/sums', { params: path }))
+        circuit.value = need(await api.GET('/api/circuits/{id}', { params: path }))
+        if (!props.sum && askedHere.value[0]) await router.replace(to(askedHere.value[0].sum))
+      }
+      begin()
+    } catch (error) {
+      problem.value = (error as Error).message
+    }
+  },
+  { immediate: true },
+)
+const to = (sum: string) => ({ path: `/sums/${sum}`, query: route.query })
+const isAsked = (sum: string) => askedHere.value.some((a) => a.sum === sum)
+
+/** What is given begins with what the circuit knows. */
+function begin(tag?: string) {
+  const asked = devices.value.find((a) => a.device === tag) ?? devices.value[0]
+  device.value = asked?.device ?? ''
+  given.value = { ...(asked?.given as Record<string, unknown> | undefined) }
+  result.value = undefined
+  put.value = undefined
+  done.value = ''
+  void work()
+}
+
+async function putIn() {
+  try {
+    need(
+      await api.POST('/api/circuits/{id}/edits', {
+        params: { path: { id: circuit.value!.id } },
+        body: put.value!.edit,
+      }),
+    )
+    done.value = put.value!.text
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
 
 async function work() {
   const sum = chosen.value
   if (!sum) return
   refused.value = ''
   try {
+    const where = circuit.value && device.value ? { circuit: circuit.value.id, device: device.value } : {}
     const answer = need(
-      await api.POST('/api/sums/{sum}', { params: { path: { sum: sum.id } }, body: given.value as never }),
+      await api.POST('/api/sums/{sum}', {
+        params: { path: { sum: sum.id }, query: where },
+        body: given.value as never,
+      }),
     )
-    if (sum === chosen.value) result.value = answer
+    if (sum === chosen.value) {
+      result.value = answer.result
+      put.value = answer.put
+    }
   } catch (error) {
     if (sum !== chosen.value) return
     result.value = undefined
@@ -60,13 +130,10 @@ const curves = computed<Curve[]>(() => {
   ]
 })
 const soon = useDebounceFn(work, 200)
-watch(chosen, () => {
-  given.value = {}
-  result.value = undefined
-  void work()
-})
+watch(chosen, () => begin())
 function set(name: string, value: unknown) {
   given.value = { ...given.value, [name]: value }
+  done.value = ''
   void soon()
 }
 </script>
@@ -74,6 +141,21 @@ function set(name: string, value: unknown) {
 <template>
   <main class="page">
     <h1>Sums</h1>
+    <p v-if="circuit" class="for">
+      For
+      <RouterLink :to="{ path: `/circuits/${circuit.id}`, query: { tab: 'parts' } }"
+        >{{ circuit.tag }} {{ circuit.title }}</RouterLink
+      >: its plates and settings are filled in.
+      <RouterLink :to="`/sums/${chosen?.id ?? ''}`" replace>For no circuit</RouterLink>
+    </p>
+    <CircuitPicker
+      v-else
+      :model-value="undefined"
+      placeholder="Fill in the plates and settings of a circuit"
+      class="picker"
+      @update:model-value="router.replace({ path: route.path, query: { circuit: $event } })"
+      @problem="problem = $event"
+    />
     <Select
       v-if="chosen"
       class="narrow"
@@ -85,7 +167,7 @@ function set(name: string, value: unknown) {
       option-label="name"
       aria-label="Which sum"
       fluid
-      @update:model-value="router.replace(`/sums/${$event}`)"
+      @update:model-value="router.replace(to($event))"
     />
     <PageProblem :text="problem" />
     <div v-if="chosen" class="grid">
@@ -95,15 +177,27 @@ function set(name: string, value: unknown) {
           <RouterLink
             v-for="s in sums.filter((x) => x.group === group)"
             :key="s.id"
-            :to="`/sums/${s.id}`"
+            :to="to(s.id)"
             replace
-            :class="{ chosen: s === chosen }"
+            :class="{ chosen: s === chosen, unasked: circuit && !isAsked(s.id) }"
             >{{ s.name }}</RouterLink
           >
         </section>
       </nav>
       <section class="sheet asked" :aria-label="chosen.name">
         <h2>{{ chosen.name }}</h2>
+        <Select
+          v-if="devices.length > 1"
+          :model-value="device"
+          :options="devices"
+          option-value="device"
+          option-label="title"
+          aria-label="Of which device"
+          fluid
+          @update:model-value="begin($event)"
+        />
+        <p v-else-if="devices.length">{{ devices[0]!.title }}</p>
+        <p v-else-if="circuit" class="faint">This circuit knows nothing of what is asked here.</p>
         <fieldset v-for="part in parts" :key="chosen.id + part">
           <legend>{{ part }}</legend>
           <OptionField
@@ -136,6 +230,11 @@ function set(name: string, value: unknown) {
             :says="`${chosen.name}: ${result.lines[0]?.name} ${result.lines[0]?.shown}`"
           />
           <p v-for="sentence in result.says" :key="sentence">{{ sentence }}</p>
+          <p v-if="done" class="done" role="status">Written into {{ circuit?.tag }}: {{ done }}.</p>
+          <template v-else-if="put && circuit && can('planning')">
+            <Button :label="put.text" icon="pi pi-check" outlined @click="putIn" />
+            <p class="faint">Writes it into the description of {{ circuit.tag }}, once it is so in the panel.</p>
+          </template>
         </template>
         <p class="faint source">{{ chosen.source }}. Local codes and the maker’s data come first.</p>
       </section>
@@ -177,6 +276,16 @@ h1 {
   color: inherit;
   text-decoration: none;
   border-left: 4px solid transparent;
+}
+.picker {
+  margin-bottom: 0.6rem;
+  max-width: 100%;
+}
+.list a.unasked {
+  color: var(--faint);
+}
+.done {
+  font-weight: 600;
 }
 .list a.chosen {
   border-color: var(--petrol);

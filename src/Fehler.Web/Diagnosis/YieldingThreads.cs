@@ -1,0 +1,71 @@
+using System.Collections.Concurrent;
+using System.Diagnostics.CodeAnalysis;
+using System.Runtime.InteropServices;
+
+namespace Fehler.Web.Diagnosis;
+
+/// <summary>
+/// As many threads as there are processors for what takes seconds of them, and at a low priority: a request that writes an entry down finds
+/// a processor at once, however many diagnoses are being worked out. What runs on them in parts has its parts on them too.
+/// </summary>
+[SuppressMessage("Naming", "CA1711", Justification = "It is a scheduler.")]
+internal sealed class YieldingThreads : TaskScheduler, IDisposable
+{
+    /// <summary>Niceness; a thread of the usual one gets nine times as much of a processor.</summary>
+    private const int Niceness = 10;
+
+    [ThreadStatic]
+    private static bool t_isOurs;
+
+    private readonly BlockingCollection<Task> _waiting = [];
+
+    public YieldingThreads()
+    {
+        for (var i = 0; i < Environment.ProcessorCount; i++)
+        {
+            new Thread(Work) { IsBackground = true, Name = "diagnosis" }.Start();
+        }
+    }
+
+    public override int MaximumConcurrencyLevel => Environment.ProcessorCount;
+
+    /// <summary>Does the work on one of the threads.</summary>
+    public Task<T> RunAsync<T>(Func<T> work, CancellationToken cancellation) =>
+        Task.Factory.StartNew(work, cancellation, TaskCreationOptions.None, this);
+
+    public void Dispose() => _waiting.CompleteAdding();
+
+    protected override IEnumerable<Task> GetScheduledTasks() => [.. _waiting];
+
+    protected override void QueueTask(Task task) => _waiting.Add(task);
+
+    protected override bool TryExecuteTaskInline(Task task, bool taskWasPreviouslyQueued) => t_isOurs && TryExecuteTask(task);
+
+    private void Work()
+    {
+        t_isOurs = true;
+        Yield();
+        foreach (var task in _waiting.GetConsumingEnumerable())
+        {
+            TryExecuteTask(task);
+        }
+    }
+
+    /// <summary>Of this thread alone: the runtime's own priorities have no effect on Linux.</summary>
+    private static void Yield()
+    {
+        if (OperatingSystem.IsLinux())
+        {
+            // Where it is not allowed the threads are as others.
+            _ = SetPriority(0, 0, Niceness);
+        }
+        else
+        {
+            Thread.CurrentThread.Priority = ThreadPriority.BelowNormal;
+        }
+    }
+
+    /// <summary>Which 0, who 0: the calling thread (setpriority(2)).</summary>
+    [DllImport("libc", EntryPoint = "setpriority")]
+    private static extern int SetPriority(int which, int who, int nice);
+}
