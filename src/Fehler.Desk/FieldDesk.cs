@@ -30,12 +30,14 @@ public sealed class FieldDesk(TimeProvider time)
     private readonly Dictionary<Guid, Open> _jobs = [];
 
     /// <summary>A job that is being worked on.</summary>
-    private sealed class Open(FieldJob job, JobState state, History history)
+    private sealed class Open(FieldJob job, JobState state, History history, DiagnosisSession? session = null)
     {
-        private DiagnosisSession? _session;
+        private DiagnosisSession? _session = session;
         private ((JobState State, Strategy, Without, bool) Asked, DiagnosisResult Result)? _last;
 
         public FieldJob Job => job;
+
+        public DiagnosisSession? Kept => _session;
 
         public JobState State { get; set; } = state;
 
@@ -85,7 +87,10 @@ public sealed class FieldDesk(TimeProvider time)
         }
 
         var history = (job.History ?? package.Jobs.FirstOrDefault(j => j.Id == job.Id)?.History ?? package.History).Read();
-        _jobs[job.Id] = new Open(job, JobState.Of(compiled, job.Entries), history);
+        var state = JobState.Of(compiled, job.Entries);
+        // A session follows its journal, whatever that has become: what it has worked out is not thrown away.
+        var session = _jobs.TryGetValue(job.Id, out var known) && known.State.Compiled == compiled ? known.Kept : null;
+        _jobs[job.Id] = new Open(job, state, history, session);
     }
 
     /// <summary>Forgets a circuit and its jobs.</summary>

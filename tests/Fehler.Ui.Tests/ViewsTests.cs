@@ -231,10 +231,10 @@ public sealed class ViewsTests : IDisposable
             _screen.See("Photo: burnt clamp");
             bool IsShown() =>
                 _screen.Driver.ExecuteScript(
-                    "const i = document.querySelector('.photo img'); return !!i && i.complete && i.naturalWidth > 0"
+                    "const i = document.querySelector('.photo img'); return !!i && i.src.includes('/api/photos/') && i.naturalWidth > 0"
                 )
                     is true;
-            _screen.Until(IsShown, "the photo in the journal");
+            _screen.Until(IsShown, "the photo in the journal, from the service");
             var job = new Uri(_screen.Driver.Url).AbsolutePath;
             _screen.Open($"{job}/report");
             _screen.See("burnt clamp");

@@ -23,6 +23,9 @@ public sealed record Device(
     /// <summary>What its kind has worked out from the parameters; no part of the description, so a copy begins without it.</summary>
     private object? _workedOut;
 
+    /// <summary>Its elements, once its kind has been asked for them; default before. Asked for at every step of a simulation.</summary>
+    internal ImmutableArray<Element> KnownElements;
+
     private Device(Device other)
     {
         (Tag, Kind, Location, Parameters, Function) = (other.Tag, other.Kind, other.Location, other.Parameters, other.Function);

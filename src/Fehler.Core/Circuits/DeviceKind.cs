@@ -24,7 +24,9 @@ public abstract class DeviceKind
     /// Two-terminal pieces in a fixed order, with the terminals that are printed on this device; behaviour refers to them by index.
     /// </summary>
     public ImmutableArray<Element> Elements(Device device) =>
-        device.HasOwnNames ? [.. OwnElements(device).Select(e => e.On(device))] : OwnElements(device);
+        device.KnownElements.IsDefault
+            ? device.KnownElements = device.HasOwnNames ? [.. OwnElements(device).Select(e => e.On(device))] : OwnElements(device)
+            : device.KnownElements;
 
     /// <summary>The same with the terminals as this kind calls them.</summary>
     private protected abstract ImmutableArray<Element> OwnElements(Device device);

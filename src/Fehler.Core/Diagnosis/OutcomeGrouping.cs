@@ -1,4 +1,3 @@
-using System.Buffers;
 using System.Collections.Immutable;
 
 namespace Fehler.Core.Diagnosis;
@@ -49,44 +48,46 @@ internal sealed class OutcomeGrouping
     public double Gain(Prediction[][] predictions, int column)
     {
         // Probability of each cell and unit together; most hypotheses foretell what another has foretold.
-        var joint = ArrayPool<double>.Shared.Rent(PredictiveDensity.Cells * _units);
-        Array.Clear(joint, 0, PredictiveDensity.Cells * _units);
-        Span<double> cells = stackalloc double[PredictiveDensity.Cells];
+        var joint = Zeros(ref t_joint, PredictiveDensity.Cells * _units);
+        Span<double> cells = Zeros(ref t_cells, PredictiveDensity.Cells);
         var (lowest, highest) = (PredictiveDensity.AboveRange, 0);
-        try
+        var (first, last) = (0, -1);
+        Prediction? spread = null;
+        for (var h = 0; h < _weights.Length; h++)
         {
-            var (first, last) = (0, -1);
-            Prediction? spread = null;
-            for (var h = 0; h < _weights.Length; h++)
+            ref readonly var prediction = ref predictions[h][column];
+            if (spread is not { } known || !AreSame(known, prediction))
             {
-                ref readonly var prediction = ref predictions[h][column];
-                if (spread is not { } known || !AreSame(known, prediction))
-                {
-                    cells.Clear();
-                    (first, last) = _density.Spread(prediction, cells);
-                    spread = prediction;
-                    (lowest, highest) = (Math.Min(lowest, first), Math.Max(highest, last));
-                }
-
-                for (var k = first; k <= last; k++)
-                {
-                    joint[k * _units + _unitOf[h]] += _weights[h] * cells[k];
-                }
+                cells[first..(last + 1)].Clear();
+                (first, last) = _density.Spread(prediction, cells);
+                spread = prediction;
+                (lowest, highest) = (Math.Min(lowest, first), Math.Max(highest, last));
             }
 
-            var remaining = 0.0;
-            for (var k = lowest; k <= highest; k++)
+            var (weight, unit) = (_weights[h], _unitOf[h]);
+            for (var k = first; k <= last; k++)
             {
-                remaining += Close(joint.AsSpan(k * _units, _units));
+                joint[k * _units + unit] += weight * cells[k];
             }
+        }
 
-            return Worth(remaining);
-        }
-        finally
+        cells[first..(last + 1)].Clear();
+        var remaining = 0.0;
+        for (var k = lowest; k <= highest; k++)
         {
-            ArrayPool<double>.Shared.Return(joint);
+            remaining += Close(joint.AsSpan(k * _units, _units));
         }
+
+        return Worth(remaining);
     }
+
+    [ThreadStatic]
+    private static double[]? t_joint,
+        t_cells;
+
+    /// <summary>Zeros, as many as are asked for at least: whoever has used them leaves them so.</summary>
+    private static double[] Zeros(ref double[]? kept, int length) =>
+        kept is { } known && known.Length >= length ? known : kept = new double[length];
 
     private static bool AreSame(in Prediction a, in Prediction b) =>
         a.Kind == b.Kind

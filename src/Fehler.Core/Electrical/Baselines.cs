@@ -9,14 +9,14 @@ namespace Fehler.Core.Electrical;
 /// One domain of a solved state: node voltages, branch admittances, and the electromotive force of source branches by index.
 /// </summary>
 internal sealed record Solved<T>(T[] Volts, T[] Admittances, IReadOnlyDictionary<int, T> Electromotive)
-    where T : struct, INumberBase<T>
+    where T : unmanaged, INumberBase<T>
 {
     public long Bytes => (Volts.Length + Admittances.Length) * (long)Unsafe.SizeOf<T>() + 200;
 }
 
 /// <summary>A solved state with its factored matrix.</summary>
 internal sealed record Factored<T>(SparseLu<T> Lu, Solved<T> Solved)
-    where T : struct, INumberBase<T>
+    where T : unmanaged, INumberBase<T>
 {
     public long Bytes => Lu.Bytes + Solved.Bytes;
 }

@@ -23,7 +23,7 @@ internal sealed class SolvingStamp<T>(
     Func<Complex, T> number,
     bool isPowered
 ) : CoupledStamp
-    where T : struct, INumberBase<T>
+    where T : unmanaged, INumberBase<T>
 {
     /// <summary>Electromotive force of source branches by branch index.</summary>
     public Dictionary<int, T> Electromotive { get; } = [];

@@ -5,7 +5,7 @@ namespace Fehler.Core.Electrical;
 
 /// <summary>A branch whose admittance is another one than in the matrix that was factored, siemens more; nodes of -1 are earth.</summary>
 internal readonly record struct BranchChange<T>(int A, int B, T Siemens)
-    where T : struct, INumberBase<T>
+    where T : unmanaged, INumberBase<T>
 {
     /// <summary>Voltage over the branch.</summary>
     public T Drop(T[] volts) => Volts(volts, A) - Volts(volts, B);
@@ -21,18 +21,35 @@ internal readonly record struct BranchChange<T>(int A, int B, T Siemens)
 /// Sherman, Morrison and Woodbury: with Y' = Y + B D Bᵀ, v' = v - Y⁻¹ B (D⁻¹ + Bᵀ Y⁻¹ B)⁻¹ Bᵀ v. One solution a changed branch.
 /// </remarks>
 internal sealed class LowRankUpdate<T>
-    where T : struct, INumberBase<T>
+    where T : unmanaged, INumberBase<T>
 {
+    /// <summary>Changed branches whose small matrix lies on the stack.</summary>
+    private const int Few = 8;
+
     private readonly IReadOnlyList<BranchChange<T>> _changes;
     private readonly T[][] _responses;
-    private readonly T[,] _inverse;
+
+    /// <summary>By rows.</summary>
+    private readonly T[] _inverse;
 
     public LowRankUpdate(SparseLu<T> lu, IReadOnlyList<BranchChange<T>> changes)
     {
         _changes = changes;
         _responses = [.. changes.Select(c => lu.Response(c.A, c.B))];
-        _inverse = Invert();
+        _inverse = Invert((i, j) => changes[i].Drop(_responses[j]));
     }
+
+    /// <summary>The same where the response of every node is known already: for <see cref="Lessening"/> alone.</summary>
+    /// <param name="changes">The changed branches.</param>
+    /// <param name="response">Node voltages when one ampere flows into a node and out at earth; null for earth itself.</param>
+    public LowRankUpdate(IReadOnlyList<BranchChange<T>> changes, Func<int, T[]?> response)
+    {
+        _changes = changes;
+        _responses = [];
+        _inverse = Invert((i, j) => DropOf(changes[i], response(changes[j].A)) - DropOf(changes[i], response(changes[j].B)));
+    }
+
+    private static T DropOf(BranchChange<T> change, T[]? volts) => volts is null ? T.Zero : change.Drop(volts);
 
     /// <summary>
     /// Share of the digits that the subtraction of nearly equal numbers leaves: 1 is all of them. Taking away the only conductor
@@ -43,7 +60,7 @@ internal sealed class LowRankUpdate<T>
     /// <summary>Turns the node voltages of the factored matrix into those with the changes.</summary>
     public void Apply(T[] volts)
     {
-        var drops = new T[_changes.Count];
+        var drops = _changes.Count <= Few ? stackalloc T[_changes.Count] : new T[_changes.Count];
         for (var i = 0; i < drops.Length; i++)
         {
             drops[i] = _changes[i].Drop(volts);
@@ -54,7 +71,7 @@ internal sealed class LowRankUpdate<T>
             var current = T.Zero;
             for (var j = 0; j < drops.Length; j++)
             {
-                current += _inverse[i, j] * drops[j];
+                current += _inverse[i * drops.Length + j] * drops[j];
             }
 
             var response = _responses[i];
@@ -71,10 +88,10 @@ internal sealed class LowRankUpdate<T>
     public T Lessening(T[]? into, T[]? outOf)
     {
         var n = _changes.Count;
-        var drops = new T[n];
+        var drops = n <= Few ? stackalloc T[n] : new T[n];
         for (var i = 0; i < n; i++)
         {
-            drops[i] = (into is null ? T.Zero : _changes[i].Drop(into)) - (outOf is null ? T.Zero : _changes[i].Drop(outOf));
+            drops[i] = DropOf(_changes[i], into) - DropOf(_changes[i], outOf);
         }
 
         var less = T.Zero;
@@ -82,7 +99,7 @@ internal sealed class LowRankUpdate<T>
         {
             for (var j = 0; j < n; j++)
             {
-                less += drops[i] * _inverse[i, j] * drops[j];
+                less += drops[i] * _inverse[i * n + j] * drops[j];
             }
         }
 
@@ -93,53 +110,54 @@ internal sealed class LowRankUpdate<T>
     /// Gauss and Jordan on D⁻¹ + Bᵀ Y⁻¹ B, largest pivot first: a wire that is taken off here and landed there leaves a point with
     /// nothing in between, and what is landed has to be reckoned before what is taken off. A fault changes some few branches.
     /// </summary>
-    private T[,] Invert()
+    /// <param name="drop">What one ampere through a changed branch leaves over another.</param>
+    private T[] Invert(Func<int, int, T> drop)
     {
         var n = _changes.Count;
-        var m = new T[n, n];
-        var inverse = new T[n, n];
-        var scale = new double[n];
+        var m = n <= Few ? stackalloc T[n * n] : new T[n * n];
+        var inverse = new T[n * n];
+        var scale = n <= Few ? stackalloc double[n] : new double[n];
         for (var i = 0; i < n; i++)
         {
             for (var j = 0; j < n; j++)
             {
-                m[i, j] = _changes[i].Drop(_responses[j]);
+                m[i * n + j] = drop(i, j);
             }
 
             var own = T.One / _changes[i].Siemens;
-            scale[i] = Magnitude(own) + Magnitude(m[i, i]);
-            m[i, i] += own;
-            inverse[i, i] = T.One;
+            scale[i] = Magnitude(own) + Magnitude(m[i * n + i]);
+            m[i * n + i] += own;
+            inverse[i * n + i] = T.One;
         }
 
-        var isDone = new bool[n];
+        var isDone = n <= Few ? stackalloc bool[n] : new bool[n];
         for (var step = 0; step < n; step++)
         {
             var k = -1;
             for (var i = 0; i < n; i++)
             {
-                if (!isDone[i] && (k < 0 || Magnitude(m[i, i]) / scale[i] > Magnitude(m[k, k]) / scale[k]))
+                if (!isDone[i] && (k < 0 || Magnitude(m[i * n + i]) / scale[i] > Magnitude(m[k * n + k]) / scale[k]))
                 {
                     k = i;
                 }
             }
 
             isDone[k] = true;
-            Soundness = Math.Min(Soundness, Magnitude(m[k, k]) / scale[k]);
-            var pivot = T.One / m[k, k];
+            Soundness = Math.Min(Soundness, Magnitude(m[k * n + k]) / scale[k]);
+            var pivot = T.One / m[k * n + k];
             for (var j = 0; j < n; j++)
             {
-                m[k, j] *= pivot;
-                inverse[k, j] *= pivot;
+                m[k * n + j] *= pivot;
+                inverse[k * n + j] *= pivot;
             }
 
             for (var i = 0; i < n; i++)
             {
-                var factor = m[i, k];
+                var factor = m[i * n + k];
                 for (var j = 0; j < n && i != k; j++)
                 {
-                    m[i, j] -= factor * m[k, j];
-                    inverse[i, j] -= factor * inverse[k, j];
+                    m[i * n + j] -= factor * m[k * n + j];
+                    inverse[i * n + j] -= factor * inverse[k * n + j];
                 }
             }
         }

@@ -116,7 +116,7 @@ public sealed class Network : IHoldsMemory
     internal bool HasDirectSupply { get; }
 
     internal ImmutableArray<ImmutableArray<Element>> Elements => _topology.Elements;
-    internal IReadOnlyList<NetworkBranch> Branches => _branches;
+    internal ImmutableArray<NetworkBranch> Branches => _branches;
     internal IReadOnlyDictionary<TerminalId, int> Nodes => _topology.Nodes;
 
     internal double Farads(int node) => _topology.Farads[node];
@@ -196,7 +196,7 @@ public sealed class Network : IHoldsMemory
     internal Factored<double> SolveDirect(CircuitState state) => SolveAfresh(state, Domain.Dc, y => y.Real, _ => PointLeak);
 
     private Factored<T> SolveAfresh<T>(CircuitState state, Domain domain, Func<Complex, T> number, Func<int, T> leak)
-        where T : struct, INumberBase<T>
+        where T : unmanaged, INumberBase<T>
     {
         var lu = new SparseLu<T>(Pattern);
         var injected = new T[Size];
@@ -221,7 +221,7 @@ public sealed class Network : IHoldsMemory
 
     /// <summary>The healthy circuit's solution with this fault put in; null when there is none or it would leave too few digits.</summary>
     private Solved<T>? Updated<T>(Factored<T>? healthy, CircuitState state, Domain domain, Func<Complex, T> number)
-        where T : struct, INumberBase<T>
+        where T : unmanaged, INumberBase<T>
     {
         if (healthy is null)
         {

@@ -25,6 +25,8 @@ internal sealed class OhmTable
     private readonly double[]?[] _responses;
     private readonly Network _drawn;
     private readonly OhmTable? _more;
+    private readonly Func<int, double[]?> _response;
+    private Asked? _asked;
 
     /// <param name="healthy">The healthy circuit.</param>
     /// <param name="state">What stands how.</param>
@@ -46,6 +48,7 @@ internal sealed class OhmTable
         _matrix = new OhmMatrix(healthy, state);
         _islands = OhmMatrix.Islands(healthy, _matrix.Admittances);
         _responses = new double[healthy.Size][];
+        _response = Response;
     }
 
     /// <summary>About how much memory it may come to hold: the response of every node to a current into each.</summary>
@@ -65,18 +68,23 @@ internal sealed class OhmTable
         var islands = _islands;
         if (changes.Count > 0)
         {
-            islands = OhmMatrix.Islands(faulty, admittances);
-            changes.AddRange(_matrix.Retied(islands));
-            update = new LowRankUpdate<double>(_matrix.Lu, changes);
+            if (JoinsOrParts(admittances))
+            {
+                islands = OhmMatrix.Islands(faulty, admittances);
+                changes.AddRange(_matrix.Retied(islands));
+            }
+
+            update = new LowRankUpdate<double>(changes, _response);
             if (update.Soundness < Network.LeastSoundness && !_underVoltage)
             {
                 anew = new OhmMatrix(_healthy.With(faulty.Alterations), _state);
             }
         }
 
+        var nodes = NodesOf(pairs);
         for (var i = 0; i < readings.Length; i++)
         {
-            var (a, b) = (_healthy.Node(pairs[i].From), _healthy.Node(pairs[i].To));
+            var (a, b) = nodes[i];
             readings[i] =
                 islands[a + 1] != islands[b + 1] ? double.PositiveInfinity
                 : a == b ? 0
@@ -84,6 +92,35 @@ internal sealed class OhmTable
         }
 
         return readings;
+    }
+
+    /// <summary>A branch that conducts no longer, or does for the first time; what only conducts more or less leaves the islands.</summary>
+    private bool JoinsOrParts(double[] admittances)
+    {
+        for (var i = 0; i < admittances.Length; i++)
+        {
+            if (admittances[i] > 0 != (i < _matrix.Admittances.Length && _matrix.Admittances[i] > 0))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /// <summary>Nodes of pairs that a thousand faults are asked about one after the other.</summary>
+    private sealed record Asked(ImmutableArray<(TerminalId From, TerminalId To)> Pairs, (int A, int B)[] Nodes);
+
+    private (int A, int B)[] NodesOf(ImmutableArray<(TerminalId From, TerminalId To)> pairs)
+    {
+        if (_asked is { } known && known.Pairs == pairs)
+        {
+            return known.Nodes;
+        }
+
+        var nodes = pairs.Select(p => (_healthy.Node(p.From), _healthy.Node(p.To))).ToArray();
+        _asked = new Asked(pairs, nodes);
+        return nodes;
     }
 
     private static double Shown(double ohms) => ohms > OverRange ? double.PositiveInfinity : Math.Max(0, ohms);
@@ -103,7 +140,7 @@ internal sealed class OhmTable
     /// <summary>Siemens of every branch with the fault; with an insulation tester also of what breaks down.</summary>
     private double[] Admittances(Network faulty)
     {
-        var admittances = new double[faulty.Branches.Count];
+        var admittances = new double[faulty.Branches.Length];
         _matrix.Admittances.CopyTo(admittances, 0);
         for (var i = 0; i < admittances.Length; i++)
         {

@@ -10,7 +10,7 @@ namespace Fehler.Core.Electrical;
 /// </summary>
 /// <typeparam name="T"><see cref="Complex"/> for AC, <see cref="double"/> for the ohmmeter.</typeparam>
 internal sealed class SparseLu<T>(SparsePattern pattern)
-    where T : struct, INumberBase<T>
+    where T : unmanaged, INumberBase<T>
 {
     private readonly T[] _diagonal = new T[pattern.Size];
     private readonly T[] _upper = new T[pattern.OffDiagonals];

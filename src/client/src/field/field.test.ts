@@ -18,10 +18,17 @@ const found = {
   history: {},
 }
 
+let workers: Asked[][]
+
 class FakeWorker {
+  private readonly mine: Asked[] = []
+  constructor() {
+    workers.push(this.mine)
+  }
   onmessage?: (message: { data: unknown }) => void
   postMessage(question: Asked) {
     asked.push(question)
+    this.mine.push(question)
     queueMicrotask(() => this.onmessage?.({ data: { id: question.id, text: says(question) } }))
   }
 }
@@ -34,6 +41,7 @@ async function openPage() {
 
 beforeEach(() => {
   asked = []
+  workers = []
   cached = new Map()
   says = (question) => (question.what === 'answer' ? '200"answered"' : '')
   served = {
@@ -142,6 +150,21 @@ describe('a job on it', () => {
     expect(asked.at(-1)).toMatchObject({ method: 'GET', target: '/api/jobs/j-1/diagnosis?strategy=mostTelling' })
     await useField().prepare('j-of-another-circuit', {})
     expect(asked.at(-1)).toMatchObject({ target: '/api/jobs/j-1/diagnosis?strategy=mostTelling' })
+  })
+
+  it('is worked out beside what is answered at a touch, and both know what was recorded', async () => {
+    const { useField, inPlace } = await openPage()
+    await useField().takeAlong(circuit)
+    await inPlace(get('/api/jobs/j-1/diagnosis'))
+    await useField().append('j-1', { type: 'note', text: 'heard a click' } as never)
+    await inPlace(get('/api/jobs/j-1/screen'))
+    const answered = workers.map((mine) =>
+      mine.flatMap((a) => (a.what === 'answer' ? [`${a.method} ${a.target}`] : [])),
+    )
+    expect(answered).toEqual([
+      ['POST /api/jobs/j-1/entries', 'GET /api/jobs/j-1/screen'],
+      ['GET /api/jobs/j-1/diagnosis', 'POST /api/jobs/j-1/entries'],
+    ])
   })
 
   it('is brought anew once the service has shown it newer', async () => {

@@ -1,7 +1,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { Asked, Said } from './field.worker'
 import { fetchPictures, leavePictures } from './pictures'
+import { Side } from './side'
 import { persist, store, type Along } from './store'
 
 /** An entry or an opening that the service does not have yet, as the outbox keeps it. */
@@ -20,12 +20,18 @@ const first = ref(false)
 const answered = ref(false)
 
 let ready: Promise<void> | undefined
-let worker: Worker | undefined
-let started: Promise<void> | undefined
-let number = 0
-const waiting = new Map<number, { done: (text: string) => void; failed: (error: Error) => void }>()
-/** Circuits and jobs that the worker has as they stand. */
-const brought = new Set<string>()
+/**
+ * What is asked of this device at a touch is answered at once; what a first diagnosis takes, half a minute on a slow tablet, is worked out
+ * beside it. Each has the core and the journals for itself.
+ */
+const hand = new Side()
+const head = new Side()
+const sides = [hand, head]
+const thinks = /\/(diagnosis|doubt)$/
+
+/** Whatever was known of a circuit or a job, it is brought anew. */
+const renew = (id: string) => sides.forEach((side) => side.brought.delete(id))
+
 /** Put in place by the outbox: what of a job the service does not have yet, in order. */
 export const unsent: { of: (job: string) => Unsent[] } = { of: () => [] }
 
@@ -40,40 +46,6 @@ const known = () =>
     first.value = (await db.get('about', 'first')) === true
   })().catch(() => undefined))
 
-type Unnumbered<T> = T extends { id: number } ? Omit<T, 'id'> : never
-
-function ask(what: Unnumbered<Asked>): Promise<string> {
-  worker ??= begun()
-  const id = ++number
-  return new Promise((done, failed) => {
-    waiting.set(id, { done, failed })
-    worker!.postMessage({ ...what, id } as Asked)
-  })
-}
-
-function begun(): Worker {
-  const made = new Worker(new URL('./field.worker.ts', import.meta.url), { type: 'module' })
-  made.onmessage = (message: MessageEvent<Said>) => {
-    const { id, text, error } = message.data
-    const asked = waiting.get(id)
-    waiting.delete(id)
-    if (error !== undefined) asked?.failed(new Error(error))
-    else asked?.done(text ?? '')
-  }
-  return made
-}
-
-/** Starts the core from where it was kept; once. */
-const start = () =>
-  (started ??= (async () => {
-    const path = (await (await store()).get('about', 'path')) as string | undefined
-    if (!path) throw new Error('The core was not fetched yet.')
-    await ask({ what: 'start', path })
-  })().catch((error: Error) => {
-    started = undefined
-    throw error
-  }))
-
 /** The circuit of an address, or of its job, if it was taken along. */
 async function circuitOf(path: string): Promise<string | undefined> {
   const [, , kind, id] = path.split('/')
@@ -87,30 +59,22 @@ async function circuitOf(path: string): Promise<string | undefined> {
   )
 }
 
-/** Brings the worker up to date with a circuit, and with a job and what of it waits to be sent. */
-async function bring(circuit: string, job?: string) {
-  await start()
+/** Brings one side up to date with a circuit, and with a job and what of it waits to be sent. */
+async function bring(side: Side, circuit: string, job?: string) {
+  await side.start()
   const db = await store()
-  if (!brought.has(circuit)) {
+  if (!side.brought.has(circuit)) {
     const along = await db.get('circuits', circuit)
     if (!along) throw new Error('This circuit was not taken along.')
-    await ask({ what: 'circuit', json: JSON.stringify(along.package) })
-    brought.add(circuit)
+    await side.ask({ what: 'circuit', json: JSON.stringify(along.package) })
+    side.brought.add(circuit)
   }
-  if (!job || brought.has(job)) return
+  if (!job || side.brought.has(job)) return
   const kept = await db.get('jobs', job)
-  if (kept) await ask({ what: 'job', json: JSON.stringify(kept) })
-  brought.add(job)
-  for (const u of unsent.of(job)) {
-    if (u.open) await ask({ what: 'answer', method: 'POST', target: '/api/jobs', body: JSON.stringify(u.open) })
-    else
-      await ask({
-        what: 'answer',
-        method: 'POST',
-        target: `/api/jobs/${job}/entries`,
-        body: JSON.stringify(u.entry),
-      })
-  }
+  if (kept) await side.ask({ what: 'job', json: JSON.stringify(kept) })
+  side.brought.add(job)
+  for (const u of unsent.of(job))
+    await (u.open ? side.answer('POST', '/api/jobs', u.open) : side.answer('POST', `/api/jobs/${job}/entries`, u.entry))
 }
 
 async function asked(method: string, target: string, body: string): Promise<Response | undefined> {
@@ -120,8 +84,13 @@ async function asked(method: string, target: string, body: string): Promise<Resp
   const circuit = await circuitOf(path)
   if (!circuit) return undefined
   const parts = path.split('/')
-  await bring(circuit, parts[2] === 'jobs' ? parts[3] : undefined)
-  const text = await ask({ what: 'answer', method, target, body })
+  const job = parts[2] === 'jobs' ? parts[3] : undefined
+  const side = thinks.test(path) ? head : hand
+  await bring(side, circuit, job)
+  const answer = side.answer(method, target, body)
+  // An entry is told to the other side too, before it is asked what follows from it.
+  if (path.endsWith('/entries') && job && head.brought.has(job)) void head.answer(method, target, body)
+  const text = await answer
   answered.value = true
   return new Response(text.slice(3), {
     status: Number(text.slice(0, 3)),
@@ -190,7 +159,7 @@ async function keep(job: Schemas['JobView']) {
     entries: job.entries.map((e) => e.entry),
     history,
   })
-  brought.delete(job.id)
+  renew(job.id)
   await fetchPictures(job.circuitId, shownIn(job.entries.map((e) => e.entry)))
 }
 
@@ -206,11 +175,11 @@ async function prepare(job: string, wish: Record<string, string | boolean | unde
   await known()
   const circuit = here.value.length ? await circuitOf(`/api/jobs/${job}`) : undefined
   if (!circuit) return
-  await bring(circuit, job)
+  await Promise.all(sides.map((side) => bring(side, circuit, job)))
   const query = new URLSearchParams(
     Object.entries(wish).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
   )
-  await ask({ what: 'answer', method: 'GET', target: `/api/jobs/${job}/diagnosis?${query}`, body: '' })
+  await head.answer('GET', `/api/jobs/${job}/diagnosis?${query}`)
 }
 
 async function written<T>(target: string, body: unknown): Promise<{ answer: T } | { refused: string } | undefined> {
@@ -228,11 +197,11 @@ const append = (job: string, entry: Schemas['JournalEntry']) =>
 async function open(opening: Schemas['OpenJob']) {
   await known()
   if (!here.value.some((a) => a.id === opening.circuitId)) return undefined
-  await bring(opening.circuitId)
-  const text = await ask({ what: 'answer', method: 'POST', target: '/api/jobs', body: JSON.stringify(opening) })
+  await bring(hand, opening.circuitId)
+  const text = await hand.answer('POST', '/api/jobs', opening)
   const json = JSON.parse(text.slice(3)) as Schemas['JobView'] & { detail?: string }
   if (text.startsWith('201')) {
-    brought.add(json.id)
+    hand.brought.add(json.id)
     return { answer: json as Schemas['JobView'] }
   }
   return { refused: json.detail ?? 'Not opened.' }
@@ -306,16 +275,14 @@ async function takeAlong(circuit: { id: string; tag: string; title: string }): P
       .objectStore('circuits')
       .put({ id: circuit.id, tag: circuit.tag, title: circuit.title, at: new Date().toISOString(), package: found })
     await all.done
-    for (const job of found.jobs) {
-      brought.delete(job.id)
-    }
-    brought.delete(circuit.id)
+    found.jobs.forEach((job) => renew(job.id))
+    renew(circuit.id)
     here.value = await db.getAll('circuits')
     busy.value = `Fetching the photos of ${circuit.tag}`
     await fetchPictures(circuit.id, shownIn(found.jobs.flatMap((job) => job.entries)))
     // What cannot be worked with here is found out here, and not where there is no connection.
     busy.value = `Trying ${circuit.tag} on this device`
-    await bring(circuit.id)
+    await bring(hand, circuit.id)
   } catch (error) {
     if ((error as Error).name === 'QuotaExceededError')
       throw new Error('There is no room left on this device; leave another circuit here first.', { cause: error })
@@ -333,8 +300,8 @@ async function leave(circuit: string): Promise<void> {
     if ((await db.get('answers', key))?.circuit === circuit && key.includes(circuit)) await db.delete('answers', key)
   for (const job of await db.getAll('jobs')) if (job.circuitId === circuit) await db.delete('jobs', job.id)
   await leavePictures(circuit)
-  if (worker) await ask({ what: 'forget', json: circuit })
-  brought.delete(circuit)
+  for (const side of sides.filter((s) => s.isHere)) await side.ask({ what: 'forget', json: circuit })
+  renew(circuit)
   here.value = await db.getAll('circuits')
 }
 

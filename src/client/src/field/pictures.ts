@@ -13,9 +13,10 @@ export async function keepPicture(id: string, blob: Blob, circuit = ''): Promise
     inMemory.set(id, blob)
     return
   }
+  // As bytes: not every browser stores a blob. Read before: a transaction does not wait for anything else.
+  const bytes = await blob.arrayBuffer()
   const disk = (await store()).transaction('pictures', 'readwrite', { durability: 'strict' })
-  // As bytes: not every browser stores a blob.
-  await disk.store.put({ circuit, type: blob.type, bytes: await blob.arrayBuffer() }, id)
+  await disk.store.put({ circuit, type: blob.type, bytes }, id)
   await disk.done
 }
 

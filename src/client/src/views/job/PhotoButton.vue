@@ -31,7 +31,8 @@ async function keep() {
   busy.value = true
   try {
     const picture = uuid()
-    const body = await small(file).catch(() => {
+    const body = await small(file).catch((error: Error) => {
+      if (error.name !== 'QuotaExceededError') throw new Error(`The photo could not be kept here: ${error.message}`)
       throw new Error('That is no picture that this browser can open; take it again or choose another file.')
     })
     await keepPicture(picture, body).catch(() => {
