@@ -38,7 +38,7 @@ public sealed class Screen : IDisposable
     public void Open(string path) => Driver.Navigate().GoToUrl(Address + path);
 
     /// <summary>How long something may take before it is said not to come, s: machines that test are slow and share their processors.</summary>
-    private const double Patience = 60;
+    private const double Patience = 180;
 
     /// <summary>Waits until something is so; fails with what was awaited.</summary>
     public T Until<T>(Func<T?> condition, string what, double seconds = Patience)

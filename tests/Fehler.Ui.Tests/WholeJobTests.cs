@@ -47,7 +47,7 @@ public sealed class WholeJobTests : IDisposable
         _screen.ClickText("Tried and seen");
         _screen.Touch("S2");
         // A first diagnosis on a device takes several times what the service takes.
-        _screen.See("Start S2 pressed", 90);
+        _screen.See("Start S2 pressed");
         _screen.Find("[data-seen='M1']").Text.ShouldBe("M1 runs");
         _screen.ClickText("Nothing happened");
         _screen.See("units are still possible");
@@ -117,7 +117,7 @@ public sealed class WholeJobTests : IDisposable
         {
             _screen.See("no connection: worked out on this device");
             _app.Start();
-            _screen.Until(() => !_screen.Shows("no connection") && !_screen.Shows("not yet sent"), "everything sent", 60);
+            _screen.Until(() => !_screen.Shows("no connection") && !_screen.Shows("not yet sent"), "everything sent");
         }
 
         _screen.Open("/logbook");
@@ -140,7 +140,7 @@ public sealed class WholeJobTests : IDisposable
     {
         _screen.See("It does not work");
         _screen.ClickText("Take along");
-        _screen.See("Taken along", 60);
+        _screen.See("Taken along");
         _screen.Until(() => _screen.Driver.ExecuteScript("return navigator.serviceWorker.controller !== null") is true, "the pages kept");
     }
 

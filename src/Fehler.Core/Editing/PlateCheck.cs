@@ -251,16 +251,20 @@ public static class PlateCheck
                     FormattableString.Invariant($"Set it to {to:0} V, {why}"),
                     new SetParameter(device.Tag, set.Parameter, to.ToString("0", CultureInfo.InvariantCulture))
                 );
-            yield return new PlateRow(device.Tag, Fit.Mind, says + " Both are done: choose one and write it down.")
-            {
-                Changes =
-                [
-                    To(supply, "the supply's volts: it tells a change of the supply"),
-                    .. plates
-                        .Where(p => Math.Abs(p / supply - 1) > MonitorShare)
-                        .Select(p => To(p, "the motor's plate: it tells what the motor does not stand")),
-                ],
-            };
+            var others = plates.Where(p => Math.Abs(p / supply - 1) > MonitorShare).ToList();
+            yield return others.Count == 0
+                ? new PlateRow(device.Tag, Fit.Mind, says + " The motor's plate agrees with the supply.")
+                {
+                    Changes = [To(supply, "as supply and plate have it")],
+                }
+                : new PlateRow(device.Tag, Fit.Mind, says + " Both of these are done: choose one and write it down.")
+                {
+                    Changes =
+                    [
+                        To(supply, "the supply's volts: it tells a change of the supply"),
+                        .. others.Select(p => To(p, "the motor's plate: it tells what the motor does not stand")),
+                    ],
+                };
         }
     }
 
