@@ -36,17 +36,7 @@ internal sealed class LowRankUpdate<T>
     {
         _changes = changes;
         _responses = [.. changes.Select(c => lu.Response(c.A, c.B))];
-        _inverse = Invert((i, j) => changes[i].Drop(_responses[j]));
-    }
-
-    /// <summary>The same where the response of every node is known already: for <see cref="Lessening"/> alone.</summary>
-    /// <param name="changes">The changed branches.</param>
-    /// <param name="response">Node voltages when one ampere flows into a node and out at earth; null for earth itself.</param>
-    public LowRankUpdate(IReadOnlyList<BranchChange<T>> changes, Func<int, T[]?> response)
-    {
-        _changes = changes;
-        _responses = [];
-        _inverse = Invert((i, j) => DropOf(changes[i], response(changes[j].A)) - DropOf(changes[i], response(changes[j].B)));
+        _inverse = Invert();
     }
 
     private static T DropOf(BranchChange<T> change, T[]? volts) => volts is null ? T.Zero : change.Drop(volts);
@@ -110,8 +100,7 @@ internal sealed class LowRankUpdate<T>
     /// Gauss and Jordan on D⁻¹ + Bᵀ Y⁻¹ B, largest pivot first: a wire that is taken off here and landed there leaves a point with
     /// nothing in between, and what is landed has to be reckoned before what is taken off. A fault changes some few branches.
     /// </summary>
-    /// <param name="drop">What one ampere through a changed branch leaves over another.</param>
-    private T[] Invert(Func<int, int, T> drop)
+    private T[] Invert()
     {
         var n = _changes.Count;
         var m = n <= Few ? stackalloc T[n * n] : new T[n * n];
@@ -121,7 +110,7 @@ internal sealed class LowRankUpdate<T>
         {
             for (var j = 0; j < n; j++)
             {
-                m[i * n + j] = drop(i, j);
+                m[i * n + j] = _changes[i].Drop(_responses[j]);
             }
 
             var own = T.One / _changes[i].Siemens;
@@ -131,6 +120,7 @@ internal sealed class LowRankUpdate<T>
         }
 
         var isDone = n <= Few ? stackalloc bool[n] : new bool[n];
+        isDone.Clear();
         for (var step = 0; step < n; step++)
         {
             var k = -1;

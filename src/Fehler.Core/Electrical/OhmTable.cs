@@ -25,7 +25,6 @@ internal sealed class OhmTable
     private readonly double[]?[] _responses;
     private readonly Network _drawn;
     private readonly OhmTable? _more;
-    private readonly Func<int, double[]?> _response;
     private Asked? _asked;
 
     /// <param name="healthy">The healthy circuit.</param>
@@ -48,7 +47,6 @@ internal sealed class OhmTable
         _matrix = new OhmMatrix(healthy, state);
         _islands = OhmMatrix.Islands(healthy, _matrix.Admittances);
         _responses = new double[healthy.Size][];
-        _response = Response;
     }
 
     /// <summary>About how much memory it may come to hold: the response of every node to a current into each.</summary>
@@ -74,7 +72,8 @@ internal sealed class OhmTable
                 changes.AddRange(_matrix.Retied(islands));
             }
 
-            update = new LowRankUpdate<double>(changes, _response);
+            // Solved for each: superposed from the responses of single nodes a closed wire would keep none of its digits.
+            update = new LowRankUpdate<double>(_matrix.Lu, changes);
             if (update.Soundness < Network.LeastSoundness && !_underVoltage)
             {
                 anew = new OhmMatrix(_healthy.With(faulty.Alterations), _state);
