@@ -61,7 +61,7 @@ public class SumApiTests(Host host) : IClassFixture<Host>
                 name = "settingAmps",
                 value = "much",
             },
-            new { type = "removePart", part = "Q1:1-2" },
+            new { type = "remove", part = "S99:1-2" },
             new
             {
                 type = "describeCircuit",

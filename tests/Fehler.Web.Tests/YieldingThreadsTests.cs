@@ -46,6 +46,28 @@ public sealed class YieldingThreadsTests : IDisposable
     }
 
     [Fact]
+    public async Task What_is_under_way_when_the_service_ends_is_done()
+    {
+        using var begun = new SemaphoreSlim(0);
+        using var ended = new ManualResetEventSlim();
+        var parts = 0;
+        var work = _threads.RunAsync(
+            () =>
+            {
+                begun.Release();
+                ended.Wait(Host.Cancellation);
+                Parallel.For(0, 100, new ParallelOptions { TaskScheduler = null }, _ => Interlocked.Increment(ref parts));
+                return parts;
+            },
+            Host.Cancellation
+        );
+        await begun.WaitAsync(Host.Cancellation);
+        _threads.Dispose();
+        ended.Set();
+        (await work).ShouldBe(100);
+    }
+
+    [Fact]
     public async Task What_fails_there_fails_for_whoever_asked_and_what_nobody_waits_for_is_not_begun()
     {
         await Should.ThrowAsync<InvalidOperationException>(() =>

@@ -18,6 +18,7 @@ internal sealed class YieldingThreads : TaskScheduler, IDisposable
     private static bool t_isOurs;
 
     private readonly BlockingCollection<Task> _waiting = [];
+    private readonly CancellationTokenSource _ending = new();
 
     public YieldingThreads()
     {
@@ -33,7 +34,11 @@ internal sealed class YieldingThreads : TaskScheduler, IDisposable
     public Task<T> RunAsync<T>(Func<T> work, CancellationToken cancellation) =>
         Task.Factory.StartNew(work, cancellation, TaskCreationOptions.None, this);
 
-    public void Dispose() => _waiting.CompleteAdding();
+    /// <summary>
+    /// Nothing more is begun. What is under way may still hand out its parts: whoever waits for them does them itself, and nothing fails because
+    /// the service ends.
+    /// </summary>
+    public void Dispose() => _ending.Cancel();
 
     protected override IEnumerable<Task> GetScheduledTasks() => [.. _waiting];
 
@@ -45,9 +50,16 @@ internal sealed class YieldingThreads : TaskScheduler, IDisposable
     {
         t_isOurs = true;
         Yield();
-        foreach (var task in _waiting.GetConsumingEnumerable())
+        try
         {
-            TryExecuteTask(task);
+            foreach (var task in _waiting.GetConsumingEnumerable(_ending.Token))
+            {
+                TryExecuteTask(task);
+            }
+        }
+        catch (OperationCanceledException)
+        {
+            // The service ends.
         }
     }
 
