@@ -48,7 +48,7 @@ public sealed class WholeJobTests : IDisposable
         _screen.Touch("S2");
         // A first diagnosis on a device takes several times what the service takes.
         _screen.See("Start S2 pressed");
-        _screen.Find("[data-seen='M1']").Text.ShouldBe("M1 runs");
+        _screen.Until(() => _screen.Find("[data-seen='M1']").Text == "M1 runs", "the motor said to run");
         _screen.ClickText("Nothing happened");
         _screen.See("units are still possible");
         panel.Operate([new Step("S2", "released")]);

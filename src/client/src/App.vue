@@ -19,7 +19,9 @@ const { session, load, can, isDemo } = useSession()
 const SecondPerson = defineAsyncComponent(() => import('./views/people/SecondPerson.vue'))
 
 /** Whoever is not signed in signs in, and comes back to where they were. */
-function toSignIn() {
+async function toSignIn() {
+  // Where they were is known once the first page has been found, which may take longer than to hear who they are.
+  await router.isReady()
   if (route.path !== '/sign-in') void router.replace({ path: '/sign-in', query: { to: route.fullPath } })
 }
 signedOut.tell = () => void load().then((now) => now.state === 'signedIn' || toSignIn(), toSignIn)
