@@ -24,11 +24,11 @@ async function toSignIn() {
   await router.isReady()
   if (route.path !== '/sign-in') void router.replace({ path: '/sign-in', query: { to: route.fullPath } })
 }
-signedOut.tell = () => void load().then((now) => now.state === 'signedIn' || toSignIn(), toSignIn)
+signedOut.tell = () => void load().then((now) => (now.state === 'signedIn' ? undefined : toSignIn()), toSignIn)
 onMounted(
   () =>
     void load().then(
-      (now) => now.state === 'signedIn' || toSignIn(),
+      (now) => (now.state === 'signedIn' ? undefined : toSignIn()),
       () => undefined,
     ),
 )
