@@ -58,6 +58,11 @@ public sealed class FieldDesk(TimeProvider time)
             return last.Result;
         }
 
+        /// <summary>Where what is tried next begins: whoever presses a button does not wait for what might be measured.</summary>
+        public CircuitState Standing =>
+            DiagnosisSession.AtRest(State)
+            ?? (_last is { } last && last.Asked.State == State ? last.Result.Standing : Session(DiagnosisWish.Usual.Learn).Standing(State));
+
         public DiagnosisSession Session(bool learn)
         {
             _session ??= new DiagnosisSession(State.Compiled);
@@ -232,11 +237,10 @@ public sealed class FieldDesk(TimeProvider time)
             return Problem(422, "Not accepted", refused);
         }
 
-        var result = open.Diagnose(DiagnosisWish.Usual);
         return Ok(
             steps.IsEmpty
-                ? OperationMapping.Standing(open.State.Circuit, result)
-                : OperationMapping.Operate(open.State.Compiled, steps, result.Standing)
+                ? OperationMapping.Standing(open.State.Circuit, open.Diagnose(DiagnosisWish.Usual))
+                : OperationMapping.Operate(open.State.Compiled, steps, open.Standing)
         );
     }
 

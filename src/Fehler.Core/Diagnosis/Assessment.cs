@@ -69,6 +69,9 @@ internal sealed class Assessment
         _consequences = [.. Consequences()];
     }
 
+    /// <summary>See <see cref="WeighedHypotheses.StandingAsMost"/>.</summary>
+    public Hypothesis Standing => WeighedHypotheses.StandingAsMost(_session.Hypotheses.Zip(_posterior));
+
     public DiagnosisResult Result()
     {
         var byUnit = UnitShares();
@@ -92,7 +95,7 @@ internal sealed class Assessment
             : [];
         var status = Status(top, none, repaired, proved && (why is null || proposals.IsEmpty));
         units = [.. units.Select(u => u with { Alike = AlikeUnits(u, units, proposals) })];
-        var standing = WeighedHypotheses.StandingAsMost(_session.Hypotheses.Zip(_posterior));
+        var standing = Standing;
         return new DiagnosisResult
         {
             Status = status,

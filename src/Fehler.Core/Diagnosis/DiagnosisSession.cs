@@ -144,6 +144,17 @@ public sealed class DiagnosisSession
         }
     }
 
+    /// <summary>How the devices of a job stand on which nothing was seen or done yet: at rest. Null once something was.</summary>
+    public static CircuitState? AtRest(JobState job) =>
+        job.Entries.All(e => e is Complaint or Told or Note or Photo) ? new Simulator(job.Compiled.Network).Start().State : null;
+
+    /// <summary>How the devices stand, as <see cref="DiagnosisResult.Standing"/> has it, without what might be measured next.</summary>
+    public CircuitState Standing(JobState job)
+    {
+        Follow(job);
+        return new Assessment(this, job, Strategy.MostTelling, Without.None).Standing.State;
+    }
+
     /// <summary>
     /// What to ask before a reading counts that nothing which is suspected would show: most of these are leads, setting or state. Null for one
     /// that some suspect explains.

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
 using Fehler.Data;
 using Fehler.Desk;
@@ -70,6 +71,11 @@ internal static class OperationEndpoints
         if (steps.Length > 0 && job.State.Refuse(new OperationSeen(steps, ImmutableSortedDictionary<string, string>.Empty)) is { } refused)
         {
             return TypedResults.Problem(refused, statusCode: 422);
+        }
+
+        if (!steps.IsEmpty && DiagnosisSession.AtRest(job.State) is { } rest)
+        {
+            return TypedResults.Ok(OperationMapping.Operate(job.Compiled, steps, rest));
         }
 
         var result = await desk.DiagnoseAsync(

@@ -7,6 +7,7 @@ using Fehler.Core.Editing;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
+using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -54,6 +55,44 @@ public class DiagnosisTests
         asked.Count(x => Math.Abs(x.Share - 1) < 0.02).ShouldBeGreaterThan(3);
         asked.Where(x => Math.Abs(x.Share - 1) < 0.02).ShouldAllBe(x => x.Outcome.IsGood);
         asked.Where(x => x.Share is < 0.6 or > 1.6).ShouldAllBe(x => !x.Outcome.IsGood);
+    }
+
+    /// <summary>
+    /// Where what is tried next begins is known before anything is worked out, and without the next test: the same that a whole diagnosis says.
+    /// </summary>
+    [Theory]
+    [InlineData("dol-transformer-earthed")]
+    [InlineData("impulse-watched")]
+    [InlineData("star-delta")]
+    public void How_the_devices_stand_is_said_alike_with_and_without_a_next_test(string name)
+    {
+        var compiled = FamilySamples.Of(name).Compiled();
+        static string Positions(CircuitState state) => string.Join(',', state.Devices.Select(d => d.Position));
+        var start = compiled.RunUp.Starts[0].Act;
+        var healthy = Starters.Healthy(compiled.Circuit);
+        var seen = healthy.Do(healthy.Start().State, start).Appearances;
+        JournalEntry[] journal =
+        [
+            new Complaint("Does not run"),
+            .. Enum.GetValues<Circumstance>().Select(c => new Told(c)),
+            new OperationSeen([start], seen),
+        ];
+        for (var n = 1; n <= journal.Length; n++)
+        {
+            var job = JobState.Of(compiled, journal.Take(n).Select((e, i) => e with { Id = Guid.NewGuid(), Sequence = i + 1 }));
+            var whole = Positions(
+                new DiagnosisSession(compiled).Diagnose(job, cancellation: TestContext.Current.CancellationToken).Standing
+            );
+            Positions(new DiagnosisSession(compiled).Standing(job)).ShouldBe(whole);
+            if (n < journal.Length)
+            {
+                Positions(DiagnosisSession.AtRest(job)!).ShouldBe(whole, $"after {journal[n - 1]}");
+            }
+            else
+            {
+                DiagnosisSession.AtRest(job).ShouldBeNull();
+            }
+        }
     }
 
     /// <summary>Common practice: latches only while held, everything else works: the holding branch, not the coil.</summary>

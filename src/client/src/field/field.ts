@@ -28,6 +28,11 @@ const hand = new Side()
 const head = new Side()
 const sides = [hand, head]
 const thinks = /\/(diagnosis|doubt)$/
+const operates = /\/jobs\/[^/]+\/operate$/
+
+/** What is tried begins where the diagnosis has it: that side answers quicker, unless it is at work. */
+const sideOf = (path: string, job?: string) =>
+  thinks.test(path) || (operates.test(path) && job && head.brought.has(job) && !head.isBusy) ? head : hand
 
 /** Whatever was known of a circuit or a job, it is brought anew. */
 const renew = (id: string) => sides.forEach((side) => side.brought.delete(id))
@@ -85,7 +90,7 @@ async function asked(method: string, target: string, body: string): Promise<Resp
   if (!circuit) return undefined
   const parts = path.split('/')
   const job = parts[2] === 'jobs' ? parts[3] : undefined
-  const side = thinks.test(path) ? head : hand
+  const side = sideOf(path, job)
   await bring(side, circuit, job)
   const answer = side.answer(method, target, body)
   // An entry is told to the other side too, before it is asked what follows from it.

@@ -12,6 +12,11 @@ export class Side {
   private number = 0
   private readonly waiting = new Map<number, { done: (text: string) => void; failed: (error: Error) => void }>()
 
+  /** Something is being answered, or waits for it. */
+  get isBusy() {
+    return this.waiting.size > 0
+  }
+
   get isHere() {
     return this.worker !== undefined
   }
