@@ -216,7 +216,7 @@ public static class JobMapping
     private static EntryView ToView(JobState state, JournalEntry entry) =>
         new(
             entry,
-            entry is TripTimed trip ? trip.InWords(state.Circuit) : EntryWords.Of(entry),
+            EntryWords.Of(state, entry),
             entry is Reading reading ? ReadingText.Show(reading.Value, reading.Quantity) : "",
             state.Struck.Contains(entry.Id),
             state.CanBeStruck(entry),

@@ -87,7 +87,7 @@ public sealed class ViewsTests : IDisposable
     {
         _screen.OpenTheOpenJob();
         _screen.ClickText("Journal (4)");
-        _screen.Click("button[aria-label^='Strike out: Looked: F2 flag']");
+        _screen.Click("button[aria-label^='Strike out: Looked: Trip flag of F2']");
         _screen.Type("#reason", "looked at the wrong relay");
         _screen.Click("[role=dialog] .actions button");
         _screen.See("Struck out: looked at the wrong relay");

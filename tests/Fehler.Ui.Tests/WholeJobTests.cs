@@ -115,7 +115,7 @@ public sealed class WholeJobTests : IDisposable
         _screen.See("closed");
         if (withoutService)
         {
-            _screen.See("no connection: worked out on this device");
+            _screen.See("no connection: worked out here");
             _app.Start();
             _screen.Until(() => !_screen.Shows("no connection") && !_screen.Shows("not yet sent"), "everything sent");
         }

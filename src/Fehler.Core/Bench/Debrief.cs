@@ -115,7 +115,7 @@ public sealed record Debrief(
             steps.Add(
                 new DebriefStep(
                     search[i].Sequence,
-                    EntryWords.Of(search[i]),
+                    EntryWords.Of(job, search[i]),
                     Math.Round(before.Entropy - after.Entropy, 2),
                     after.Units.Count(u => u.Probability > Thinkable),
                     before.Proposals.IsEmpty || IsIt(before.Proposals[0], search[i]) ? "" : before.Proposals[0].Title.ToString()

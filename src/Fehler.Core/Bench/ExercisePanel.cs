@@ -117,7 +117,7 @@ public sealed class ExercisePanel
         switch (entry)
         {
             case OperationSeen operation:
-                return operation with { Seen = _panel.Operate(operation.Steps) };
+                return operation with { Seen = _panel.Operate(operation.Steps), AllAlong = false };
             case LookSeen look:
                 return look with { Answer = _panel.Look(look.Device, look.Look) };
             case ReadingAsTyped typed:

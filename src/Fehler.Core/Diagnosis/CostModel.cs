@@ -26,6 +26,9 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         EnergiseMinutes = 3,
         LiftMinutes = 1.5;
 
+    /// <summary>A look at what stands in front of who measures.</summary>
+    public const double GlanceMinutes = 0.3;
+
     public double OfLook(Device device, Look look, SetupChange change)
     {
         var place = circuit.Location(device.Location);

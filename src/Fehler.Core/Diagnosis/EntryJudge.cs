@@ -41,7 +41,7 @@ internal sealed class EntryJudge(DiagnosisSession session)
         switch (entry)
         {
             case OperationSeen operation:
-                return Operated(h, operation.Steps, operation.Seen);
+                return Operated(h, operation.Steps, operation.Seen, operation.AllAlong);
             case FunctionTested test when session.Compiled.FunctionTest.Find(test.Step) is { } step:
                 return Operated(h, [.. step.Before, .. step.Steps], Seen(test, step));
             case LookSeen { Answer: not LookSeen.NotSure } look:
@@ -78,10 +78,16 @@ internal sealed class EntryJudge(DiagnosisSession session)
     private static ImmutableSortedDictionary<string, string> Seen(FunctionTested test, FunctionTestStep step) =>
         test.Seen.Count > 0 || !test.Passed ? test.Seen : step.Expected;
 
-    private Judgement Operated(Hypothesis hypothesis, ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen)
+    private Judgement Operated(
+        Hypothesis hypothesis,
+        ImmutableArray<Step> steps,
+        ImmutableSortedDictionary<string, string> seen,
+        bool allAlong = false
+    )
     {
         var (arrival, fit) = hypothesis.Operate(
             steps,
+            allAlong,
             (
                 IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare,
                 steps.IsEmpty ? session.Compiled.StartingHypotheses.Unrecorded : []

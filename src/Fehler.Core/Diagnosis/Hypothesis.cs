@@ -220,51 +220,59 @@ internal sealed partial class Hypothesis
     /// operated at all: a job that begins with a machine that runs.
     /// </summary>
     /// <param name="steps">What was done; empty for what is seen as it stands.</param>
+    /// <param name="allAlong">What was seen was so after each step, not only after the last.</param>
     /// <param name="unrecorded">What may have been done before that nobody wrote down, with its share.</param>
     /// <param name="fit">How well what was seen fits where they lead to.</param>
     public (Arrival Arrival, double Fit) Operate(
         ImmutableArray<Step> steps,
+        bool allAlong,
         (double Share, ImmutableArray<ImmutableArray<Step>> Courses) unrecorded,
         Func<Arrival, double> fit
     )
     {
-        var best = _trajectories.After(State, steps);
-        var most = fit(best);
+        var (best, most) = Tried(steps, steps);
         if (most < RoughShare && steps.Any(s => s.Seconds >= RoughFrom))
         {
             foreach (var factor in RoughFactors)
             {
-                var other = _trajectories.After(
-                    State,
-                    [
-                        .. steps.Select(s =>
-                            s.Seconds >= RoughFrom ? s with { Seconds = Math.Min(factor * s.Seconds, StepRules.LongestWait) } : s
-                        ),
-                    ]
-                );
-                Consider(other, RoughShare);
+                ImmutableArray<Step> roughly =
+                [
+                    .. steps.Select(s =>
+                        s.Seconds >= RoughFrom ? s with { Seconds = Math.Min(factor * s.Seconds, StepRules.LongestWait) } : s
+                    ),
+                ];
+                Consider(Tried(roughly, roughly), RoughShare);
             }
         }
 
         if (most < NotDoneShare && steps.Length > 0)
         {
-            Consider(_standing ?? _trajectories.After(State, []), NotDoneShare);
+            var standing = _standing ?? _trajectories.After(State, []);
+            Consider((standing, fit(standing)), NotDoneShare);
         }
 
         foreach (var course in unrecorded.Courses.TakeWhile(_ => most < unrecorded.Share))
         {
-            Consider(_trajectories.After(State, [.. course, .. steps]), unrecorded.Share);
+            Consider(Tried([.. course, .. steps], steps), unrecorded.Share);
         }
 
         Move(best.State);
         _standing = best;
         return (best, Math.Max(most, MistakenShare));
 
-        void Consider(Arrival other, double share)
+        // What was the same all along is one event: it fits as the moment does that it fits least.
+        (Arrival Arrival, double Fit) Tried(ImmutableArray<Step> done, ImmutableArray<Step> seen)
         {
-            if (share * fit(other) is var shared && shared > most)
+            var arrival = _trajectories.After(State, done);
+            var moments = allAlong ? Enumerable.Range(1, Math.Max(0, seen.Length - 1)) : [];
+            return (arrival, moments.Select(left => fit(_trajectories.After(State, done[..^left]))).Append(fit(arrival)).Min());
+        }
+
+        void Consider((Arrival Arrival, double Fit) other, double share)
+        {
+            if (share * other.Fit is var shared && shared > most)
             {
-                (best, most) = (other, shared);
+                (best, most) = (other.Arrival, shared);
             }
         }
     }

@@ -81,6 +81,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             );
 
         yield return (0, Looks);
+        yield return (0, AsItStands);
         yield return (cost.OfOperation(job.IsIsolated), Operations);
         foreach (var setup in Setups(live: true).Where(s => _prudence.Allows(s.Held)))
         {
@@ -127,7 +128,10 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             : [];
         return !(without.HasFlag(Without.Live) && isLive)
             && !(without.HasFlag(Without.Isolating) && c.Setup.Change == SetupChange.Isolate)
-            && !(without.HasFlag(Without.Operating) && (c.Kind == ProposalKind.Operation || (isLive && c.Setup.Held.Length > 0)))
+            && !(
+                without.HasFlag(Without.Operating)
+                && ((c.Kind == ProposalKind.Operation && !c.Steps.IsEmpty) || (isLive && c.Setup.Held.Length > 0))
+            )
             && !(without.HasFlag(Without.Field) && places.Any(p => _circuit.LocationOf(p).Type != LocationType.Enclosure))
             && !(without.HasFlag(Without.Clamp) && isLive && c.Quantity.IsAmps())
             && !(without.HasFlag(Without.InsulationTester) && c is { Kind: ProposalKind.Reading, Quantity: Quantity.Insulation })
@@ -304,6 +308,32 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
                 };
             }
         }
+    }
+
+    /// <summary>
+    /// How it stands now. What was held for a reading may have moved something, and nobody has said what: a glance tells what a reading
+    /// of each wire would.
+    /// </summary>
+    private IEnumerable<Candidate> AsItStands()
+    {
+        var moved = job.Valid.LastOrDefault(e => e is Reading { Held.IsEmpty: false } or OperationSeen or Isolated or Energised or Repair);
+        if (moved is not Reading { Alone: false } || job.IsIsolated)
+        {
+            yield break;
+        }
+
+        var seen = weighed.Live.Select(h => h.Foresee([])).ToArray();
+        yield return new Candidate(
+            ProposalKind.Operation,
+            new Setup(SetupChange.None, [], false),
+            weighed.Grouping.Gain(seen),
+            CostModel.GlanceMinutes
+        )
+        {
+            Text = "Touch nothing and look how it stands",
+            Shown = seen,
+            GoodText = session.Healthy.Foresee([]),
+        };
     }
 
     private IEnumerable<Candidate> Operations()

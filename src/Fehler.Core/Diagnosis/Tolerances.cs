@@ -37,8 +37,9 @@ internal static class Tolerances
     private const double InsulationShare = 0.3;
 
     /// <summary>Three digits of a usual meter, and the resistance of its leads.</summary>
-    private const double VoltDigits = 1.2,
-        OhmDigits = 0.25,
+    public const double VoltDigits = 1.2;
+
+    private const double OhmDigits = 0.25,
         DcDigits = 0.4,
         ClampDigits = 0.05;
 

@@ -24,7 +24,7 @@ public static class Correction
         {
             if (state.Refuse(entry) is { } reason)
             {
-                return $"Entry {entry.Sequence}, “{EntryWords.Of(entry)}”, would no longer fit: {reason} Strike it out, or change "
+                return $"Entry {entry.Sequence}, “{EntryWords.Of(job, entry)}”, would no longer fit: {reason} Strike it out, or change "
                     + $"the circuit once the job "
                     + "is closed.";
             }

@@ -7,11 +7,36 @@ namespace Fehler.Core.Jobs;
 /// <summary>Journal entries in one line each, as a colleague would say them: on screen, in reports and in exports alike.</summary>
 public static class EntryWords
 {
+    /// <summary>With what the circuit says of it: the question of a look, what a step of the function test tries, how a trip was for its class.</summary>
+    public static string Of(JobState job, JournalEntry entry) =>
+        entry switch
+        {
+            LookSeen look when LookOf(job.Circuit, look) is { } asked => $"Looked: {asked.Question.TrimEnd('?')}: {look.Answer}",
+            FunctionTested test => $"Function test: {Tried(job, test)}",
+            TripTimed trip => trip.InWords(job.Circuit),
+            Restored restored => $"Confirmed: {Confirmed(job, restored)}",
+            _ => Of(entry),
+        };
+
+    /// <summary>What a step of the function test tries and how it went; of a failed one what was seen.</summary>
+    internal static string Tried(JobState job, FunctionTested test) =>
+        $"{job.Compiled.FunctionTest.Find(test.Step)?.Title ?? test.Step}: {(test.Passed ? "passed" : "FAILED")}"
+        + $"{(test.Passed || test.Seen.IsEmpty ? "" : $", seen: {Of(test.Seen)}")}";
+
+    /// <summary>The item of the restore list that was confirmed.</summary>
+    internal static string Confirmed(JobState job, Restored restored) =>
+        RestoreList.Of(job).FirstOrDefault(i => i.Id == restored.Item)?.Text ?? restored.Item;
+
+    private static Look? LookOf(Circuit circuit, LookSeen seen) =>
+        circuit.FindDevice(seen.Device) is { } device ? device.Kind.Looks(device).FirstOrDefault(l => l.Id == seen.Look) : null;
+
+    /// <summary>An entry by itself, without its circuit.</summary>
     public static string Of(JournalEntry entry) =>
         entry switch
         {
             Complaint complaint => $"Reported: {complaint.Text}",
             OperationSeen { Steps.IsEmpty: true } standing => $"As it stands: {Of(standing.Seen)}",
+            OperationSeen { AllAlong: true } nothing => $"{Of(nothing.Steps)} → nothing happened: {Of(nothing.Seen)}",
             OperationSeen operation => operation.Seen.IsEmpty ? Of(operation.Steps) : $"{Of(operation.Steps)} → {Of(operation.Seen)}",
             Told told => $"Told: {Circumstances.Of(told)}",
             LookSeen look => $"Looked: {look.Device} {look.Look}: {look.Answer}",

@@ -117,19 +117,16 @@ public sealed record JobStory(ImmutableArray<string> Outcome, ImmutableArray<str
     private static string Place(Circuit circuit, string unit) =>
         circuit.FindDevice(unit) is { } device ? $" ({circuit.Location(device.Location).Name})" : "";
 
+    /// <summary>Under its own heading an entry needs no word in front.</summary>
     private static string Text(JobState job, JournalEntry entry) =>
-        entry is FunctionTested test && job.Compiled.FunctionTest.Find(test.Step) is { } step
-            ? $"{step.Title}: {(test.Passed ? "passed" : "FAILED")}"
-                + $"{(test.Passed || test.Seen.IsEmpty ? "" : $", seen: {string.Join(", ", test.Seen.Select(s => $"{s.Key} {s.Value}"))}")}"
-        : entry is TripTimed trip ? trip.InWords(job.Circuit)
-        : entry is Restored restored && RestoreList.Of(job).FirstOrDefault(i => i.Id == restored.Item) is { } item ? item.Text
-        : entry switch
+        entry switch
         {
-            // Under its own heading it needs no word in front.
             Complaint complaint => complaint.Text,
             Finding { Text.Length: > 0 } finding => finding.Text,
             Note note => note.Text,
             Photo { Caption.Length: > 0 } photo => photo.Caption,
-            _ => EntryWords.Of(entry),
+            FunctionTested test => EntryWords.Tried(job, test),
+            Restored restored => EntryWords.Confirmed(job, restored),
+            _ => EntryWords.Of(job, entry),
         };
 }

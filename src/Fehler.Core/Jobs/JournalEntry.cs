@@ -77,7 +77,14 @@ public sealed record Complaint(string Text) : JournalEntry;
 /// Something was operated and this was seen; or nothing was, and this is how it stands. Devices that nobody looked at are not in
 /// <paramref name="Seen"/>.
 /// </summary>
-public sealed record OperationSeen(ImmutableArray<Step> Steps, ImmutableSortedDictionary<string, string> Seen) : JournalEntry;
+public sealed record OperationSeen(ImmutableArray<Step> Steps, ImmutableSortedDictionary<string, string> Seen) : JournalEntry
+{
+    /// <summary>
+    /// It showed this from the first step to the last: nothing happened. Otherwise it is what was seen after the last one, whatever a
+    /// button did while it was held.
+    /// </summary>
+    public bool AllAlong { get; init; }
+}
 
 /// <summary>What somebody told who was there: how often it happens, what was done before, what it smelt of.</summary>
 /// <param name="What">What was told.</param>

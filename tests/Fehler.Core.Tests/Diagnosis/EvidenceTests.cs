@@ -17,8 +17,48 @@ public class EvidenceTests
     private static readonly ImmutableSortedDictionary<string, string> Hums = Journal.Seen("KM1 in").Add("M1", "hums, does not start");
 
     /// <summary>
-    /// A sound three-phase motor draws the same in all lines, below the plate at part load and above a third of it (common practice).
+    /// A contactor that drops out as Start is let go has lost its holding branch; one that never moved has not (common practice). Both are
+    /// "out" at the end.
     /// </summary>
+    [Fact]
+    public void Nothing_happened_is_more_than_out_at_the_end()
+    {
+        var still = Journal.Seen("KM1 out, M1 stopped");
+        double Holding(bool allAlong)
+        {
+            var entry = new OperationSeen([Starters.Press, Starters.Release], still) { AllAlong = allAlong };
+            var suspects = new Journal(Circuit).Add(entry).Diagnose().Units.SelectMany(u => u.Suspects);
+            return suspects.Where(s => s.Fault?.Id == "KM1/13-14-open").Sum(s => s.Probability);
+        }
+
+        Holding(false).ShouldBeGreaterThan(0.02);
+        Holding(true).ShouldBeLessThan(0.1 * Holding(false));
+    }
+
+    /// <summary>
+    /// The way of the trade with a starter that does nothing: across the open Start stands the whole voltage if what follows is whole; with
+    /// Start held somebody sees the contactor before a meter is moved; then the coil is measured while Start is held (common practice).
+    /// What rests on a ghost alone comes after these.
+    /// </summary>
+    [Fact]
+    public void A_starter_that_does_nothing_is_searched_as_the_trade_does_it()
+    {
+        var dead = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Add(new OperationSeen([Starters.Press, Starters.Release], Journal.Seen("KM1 out, M1 stopped")) { AllAlong = true });
+        var first = dead.Diagnose().Proposals.First(p => p.Kind == ProposalKind.Reading);
+        (first.GoodValue > 200).ShouldBeTrue($"a voltage that a source holds, not {first.Good} at {first.Title}");
+
+        var held = dead.Volts("F2:96", Circuit.Reference.ToString(), 229, Starters.Press).Diagnose().Proposals;
+        (held[0].Kind, held[0].Steps.Length, held[0].Setup.Change).ShouldBe((ProposalKind.Operation, 0, SetupChange.None), held[0].Title);
+        held[0].Outcomes.Length.ShouldBeGreaterThan(1);
+
+        var seen = dead.Add(new OperationSeen([], Journal.Seen("KM1 out, M1 stopped"))).Diagnose().Proposals;
+        seen.ShouldNotContain(p => p.Kind == ProposalKind.Operation && p.Steps.IsEmpty, "it has been said");
+        new[] { seen[0].From.ToString(), seen[0].To.ToString() }.Order().ShouldBe(["KM1:A1", "KM1:A2"]);
+        seen[0].Setup.Held.ShouldBe([Starters.Press]);
+    }
+
     /// <summary>
     /// Across an open contact of a contactor that everybody can see is out stands the whole voltage, sound or not (common practice): that
     /// proves nothing, and "good" is not what a contactor shows that would be in.

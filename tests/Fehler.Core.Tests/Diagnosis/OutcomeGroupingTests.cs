@@ -46,8 +46,9 @@ public class OutcomeGroupingTests
     {
         var grouping = new OutcomeGrouping([0.5, 0.5], ["A", "B"], Span);
         grouping.Gain(Column(Open, Nothing), 0).ShouldBe(Right, 1e-9);
-        // One time in four a stray point shows next to nothing, within some volts; it tells the less from zero and most from the full voltage.
-        grouping.Gain(Column(Stray, Nothing), 0).ShouldBeInRange(0.3, 0.9 * Right);
+        // Five times in eight a stray point counts as next to nothing, half of it as settled: by hand (a Z channel) 0.2 bit between it and zero;
+        // most of the way from the full voltage.
+        grouping.Gain(Column(Stray, Nothing), 0).ShouldBeInRange(0.15, 0.35);
         grouping.Gain(Column(Stray, Full), 0).ShouldBeInRange(0.9 * Right, Right);
     }
 

@@ -44,6 +44,25 @@ public class JobStoryTests
         story.Outcome[^1].ShouldBe("The job is open.");
     }
 
+    /// <summary>Who was not there reads what was tried, looked at and confirmed, not the names that a file has for it.</summary>
+    [Fact]
+    public void A_line_of_the_journal_says_what_was_tried_and_confirmed()
+    {
+        var job = Repaired();
+        var none = System.Collections.Immutable.ImmutableSortedDictionary<string, string>.Empty;
+        EntryWords
+            .Of(job, new FunctionTested("rest", true, none))
+            .ShouldBe("Function test: At rest, supply on: nothing starts by itself: passed");
+        EntryWords.Of(job, new FunctionTested("rest", false, none.Add("M1", "runs"))).ShouldEndWith("FAILED, seen: M1 runs");
+        EntryWords.Of(job, new FunctionTested("of-another-circuit", true, none)).ShouldBe("Function test: of-another-circuit: passed");
+        EntryWords.Of(job, new LookSeen("F2", "flag", "not tripped")).ShouldBe("Looked: Trip flag of F2: not tripped");
+        EntryWords.Of(job, new LookSeen("X9", "lid", "open")).ShouldBe("Looked: X9 lid: open");
+        EntryWords.Of(job, new Restored("tools")).ShouldBe("Confirmed: Tools and test leads are out of the panel.");
+        EntryWords
+            .Of(job, new OperationSeen([new Step("S2", "pressed")], none.Add("KM1", "out")) { AllAlong = true })
+            .ShouldBe("S2 pressed → nothing happened: KM1 out");
+    }
+
     [Fact]
     public void Chapters_hold_every_entry_once_and_in_order()
     {

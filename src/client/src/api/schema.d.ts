@@ -2907,6 +2907,7 @@ export interface components {
             type?: "operation";
             steps: components["schemas"]["Step"][];
             seen: Record<string, never>;
+            allAlong?: boolean;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */

@@ -7,6 +7,8 @@ type Operation = Schemas['OperationView']
 export function useOperation(circuit: () => Circuit | undefined, simulate: (steps: Step[]) => Promise<Operation>) {
   const steps = ref<Step[]>([])
   const operation = ref<Operation>()
+  /** As it stood before anything was operated. */
+  const standing = ref<Operation>()
   const happened = ref<string[]>([])
   const problem = ref('')
   const playing = ref(false)
@@ -36,11 +38,15 @@ export function useOperation(circuit: () => Circuit | undefined, simulate: (step
   const clock = computed(() => `${(operation.value?.seconds ?? 0).toFixed(1)} s`)
   const seconds = (s: number): Step => ({ device: '', position: '', seconds: s })
 
-  function start() {
+  /** Begins anew; what `goOn` names is done again from there. It is asked in its turn: a tap on its way then counts among it. */
+  function start(goOn: () => Step[] = () => []) {
     pause()
-    return inTurn(() => {
+    return inTurn(async () => {
+      const begun = goOn()
       happened.value = []
-      return run([])
+      await run([])
+      standing.value = operation.value
+      if (begun.length) await run(begun)
     })
   }
 
@@ -82,7 +88,7 @@ export function useOperation(circuit: () => Circuit | undefined, simulate: (step
   }
 
   onUnmounted(pause)
-  return { steps, operation, happened, problem, playing, clock, start, run, tap, wait, play }
+  return { steps, operation, standing, happened, problem, playing, clock, start, tap, wait, play }
 }
 
 /** One wait after another is one wait: the list stays short while time passes. */

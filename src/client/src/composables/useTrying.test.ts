@@ -90,6 +90,18 @@ describe('what is tried on the drawing', () => {
     expect(trying.steps.value).toEqual([press])
   })
 
+  it('keeps a press on its way when the first diagnosis comes', async () => {
+    diagnosis.value = undefined
+    on.value = true
+    await settle()
+    trying.touch('S2')
+    diagnosis.value = { sequence: 1 } as unknown as Diagnosis
+    await settle()
+    expect(trying.steps.value).toEqual([press])
+    expect(trying.now.value?.seen.M1).toBe('runs')
+    expect(trying.before.value?.seen.M1).toBe('stopped')
+  })
+
   it('begins anew with what was recorded, and goes on with what was refused', async () => {
     on.value = true
     await settle()

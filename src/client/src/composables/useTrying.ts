@@ -12,31 +12,25 @@ export function useTrying(
   diagnosis: Ref<Diagnosis | undefined>,
   isOn: () => boolean,
 ) {
-  const { steps, operation, problem, start, run, tap, wait } = useOperation(() => circuit.value, operate)
-  const before = ref<Schemas['OperationView']>()
+  const { steps, operation, standing, problem, start, tap, wait } = useOperation(() => circuit.value, operate)
   /** What the card asks to be done; none when somebody tries something by himself. */
   const asked = ref<Step[]>([])
 
   /** As it stands, with nothing operated. */
-  async function stand() {
-    await start()
-    before.value = operation.value
-  }
+  const stand = () => start()
 
   /** Takes over what a proposed test operates. */
   function ask(proposal?: Proposal) {
     asked.value = proposal?.kind === 'operation' ? proposal.steps : []
   }
 
-  watch([isOn, () => diagnosis.value?.sequence], async ([on], [was]) => {
+  watch([isOn, () => diagnosis.value?.sequence], ([on], [was]) => {
     if (!on) {
       asked.value = []
       return
     }
-    // What another screen recorded meanwhile does not take back what is being tried here.
-    const begun = was ? steps.value : asked.value
-    await stand()
-    if (begun.length) await run(begun)
+    // What another screen recorded meanwhile, or a diagnosis that comes late, does not take back what is being tried here.
+    void start(() => (was ? steps.value : asked.value))
   })
 
   /** Hands over what was tried with an entry: it is begun anew, or goes on when the entry is refused. */
@@ -45,7 +39,7 @@ export function useTrying(
     steps.value = []
     asked.value = []
     const isRecorded = await record()
-    if (!isRecorded && begun.length) await run(begun)
+    if (!isRecorded && begun.length) await start(() => begun)
     return isRecorded
   }
 
@@ -71,5 +65,5 @@ export function useTrying(
     return false
   }
 
-  return { steps, before, now: operation, problem, buttons, ask, touch, wait, stand, hand }
+  return { steps, before: standing, now: operation, problem, buttons, ask, touch, wait, stand, hand }
 }

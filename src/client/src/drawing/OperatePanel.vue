@@ -11,8 +11,11 @@ const { operation, happened, problem, playing, clock, start, tap, wait, play } =
   () => props.circuit,
   (steps) => props.simulate(steps),
 )
-onMounted(start)
-watch(() => props.circuit, start)
+onMounted(() => start())
+watch(
+  () => props.circuit,
+  () => start(),
+)
 
 const words = (seconds: number) => (seconds < 10 ? seconds.toFixed(1) : Math.ceil(seconds).toString())
 </script>
@@ -53,7 +56,7 @@ const words = (seconds: number) => (seconds < 10 ? seconds.toFixed(1) : Math.cei
         :aria-pressed="playing"
         @click="play"
       />
-      <Button label="From the beginning" icon="pi pi-replay" text @click="start" />
+      <Button label="From the beginning" icon="pi pi-replay" text @click="start()" />
     </div>
     <PageProblem :text="problem" />
     <p class="faint">

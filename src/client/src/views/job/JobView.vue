@@ -109,8 +109,9 @@ const readings = useReadingsDrawn(job, circuit)
 
 async function add(entry: Entry) {
   if (entry.type !== 'operation') return void (await recordHere(entry))
-  // What was seen has been said: under the drawing stands the next test again. Of a simulated panel it is read there first.
-  if ((await trying.hand(() => recordHere(entry))) && !isWide.value && !job.value?.exercise) panel.value = 'next'
+  // What was seen has been said: the drawing goes to the next test again. Of a simulated panel it is read there first.
+  if ((await trying.hand(() => recordHere(entry))) && !job.value?.exercise)
+    panel.value = isWide.value ? 'journal' : 'next'
 }
 
 async function liftAll(wires: Proposal['lift']) {

@@ -89,8 +89,8 @@ defineExpose({ ask })
     </div>
     <div v-if="waiting || offline" class="lifted" role="status">
       <i class="pi pi-cloud" aria-hidden="true" />
-      {{ offline ? (answered ? 'no connection: worked out on this device' : 'no connection') : 'not yet sent'
-      }}<template v-if="waiting">, {{ waiting }} entr{{ waiting === 1 ? 'y' : 'ies' }} kept here and waiting</template>
+      {{ offline ? (answered ? 'no connection: worked out here' : 'no connection') : 'not yet sent'
+      }}<template v-if="waiting">, {{ waiting }} entr{{ waiting === 1 ? 'y' : 'ies' }} kept</template>
     </div>
     <div v-if="unsaved" class="lifted" role="status">
       <i class="pi pi-exclamation-triangle" aria-hidden="true" /> this browser’s store is full: do not close this window

@@ -50,13 +50,13 @@ const doing = computed(() =>
     .join(', then '),
 )
 
-function record(seen: Record<string, string>) {
-  emit('entry', { type: 'operation', steps: props.steps, seen } as Entry)
+function record(seen: Record<string, string>, allAlong = false) {
+  emit('entry', { type: 'operation', steps: props.steps, seen, allAlong } as Entry)
 }
 
 const looked = computed(() => shown.value.filter((t) => said(t)))
 const soItDid = () => record(Object.fromEntries(looked.value.map((t) => [t, said(t)])))
-const nothing = () => record(Object.fromEntries(looked.value.map((t) => [t, props.before!.seen[t]!])))
+const nothing = () => record(Object.fromEntries(looked.value.map((t) => [t, props.before!.seen[t]!])), true)
 
 /** A part that was touched to say what it does. */
 function look(tag: string) {
