@@ -54,6 +54,7 @@ public sealed record DiagnosisView(
 public sealed record UnitView(
     string Unit,
     string Term,
+    string Title,
     string Place,
     double Probability,
     ImmutableArray<string> Alike,
@@ -152,6 +153,7 @@ public sealed class DiagnosisMapping(JobState job, Dialect dialect)
                 .. r.Units.Select(u => new UnitView(
                     u.Unit,
                     u.Name.In(dialect),
+                    u.Title.In(dialect),
                     u.Place,
                     Rounded(u.Probability),
                     u.Alike,

@@ -12,7 +12,8 @@ namespace Fehler.Evaluate;
 /// strike during a run, wires exchanged that no catalogue lists. The diagnosis knows the description only.
 /// </summary>
 /// <param name="every">One fault in this many is tried.</param>
-internal sealed class DifferingPanels(int every)
+/// <param name="only">Part of the name of the kinds of panel that are tried; empty for all of them.</param>
+internal sealed class DifferingPanels(int every, string only)
 {
     private const double WrongShare = 0.1,
         Sure = 0.99;
@@ -91,7 +92,7 @@ internal sealed class DifferingPanels(int every)
         );
         var missed = new StringBuilder();
         var compiled = circuits.Select(c => (c.Name, Compiled: c.Circuit.Compile())).ToList();
-        foreach (var kind in Kinds)
+        foreach (var kind in Kinds.Where(k => k.What.Contains(only, StringComparison.OrdinalIgnoreCase)))
         {
             var jobs = new List<Job>();
             foreach (var (name, circuit) in compiled)

@@ -33,4 +33,12 @@ public sealed record SuspectUnit(
     double Probability,
     ImmutableArray<Suspect> Suspects,
     ImmutableArray<string> Alike
-);
+)
+{
+    /// <summary>A fault that holds less than this share of its unit does not stand for it.</summary>
+    private const double MostOfIt = 0.8;
+
+    /// <summary>Its likeliest fault; that there are others where the probability is not that one's.</summary>
+    public Wording Title =>
+        Suspects[0].Probability < MostOfIt * Probability ? $"{Suspects[0].Title}, or another of its faults" : Suspects[0].Title;
+}

@@ -7,7 +7,9 @@ namespace Fehler.Core.Jobs;
 /// <summary>Journal entries in one line each, as a colleague would say them: on screen, in reports and in exports alike.</summary>
 public static class EntryWords
 {
-    /// <summary>With what the circuit says of it: the question of a look, what a step of the function test tries, how a trip was for its class.</summary>
+    /// <summary>
+    /// With what the circuit says of it: the question of a look, what a step of the function test tries, how a trip was for its class.
+    /// </summary>
     public static string Of(JobState job, JournalEntry entry) =>
         entry switch
         {

@@ -4134,6 +4134,7 @@ export interface components {
         UnitView: {
             unit: string;
             term: string;
+            title: string;
             place: string;
             /** Format: double */
             probability: number;

@@ -42,7 +42,7 @@ const { learn } = useSettings()
         <span class="bar" aria-hidden="true"><span :style="{ width: `${unit.probability * 100}%` }" /></span>
         <span class="share figures">{{ percent(unit.probability) }}</span>
         <span class="title">
-          <strong>{{ unit.unit || 'No fault now' }}</strong> {{ unit.suspects[0]?.title }}
+          <strong>{{ unit.unit || 'No fault now' }}</strong> {{ unit.title }}
           <em v-if="(unit.suspects[0]?.comesAndGoes ?? 0) > 0.5">comes and goes </em>
           <span class="faint">{{ unit.place }}</span>
         </span>
