@@ -40,5 +40,5 @@ public sealed record SuspectUnit(
 
     /// <summary>Its likeliest fault; that there are others where the probability is not that one's.</summary>
     public Wording Title =>
-        Suspects[0].Probability < MostOfIt * Probability ? $"{Suspects[0].Title}, or another of its faults" : Suspects[0].Title;
+        Suspects[0].Probability < MostOfIt * Probability ? $"{Suspects[0].Title}, or others of it" : Suspects[0].Title;
 }

@@ -14,6 +14,7 @@ const schools = [
 /** 0: fitted, but never smaller than can be read; -1: all of it in the window. */
 const zoom = ref(0)
 const frame = ref<HTMLElement>()
+const tools = ref<HTMLElement>()
 
 const props = defineProps<{
   /** Terminals that are asked about: they are brought into the frame. */
@@ -32,6 +33,7 @@ const viewport = useViewport(
   () => !!props.isViewport,
   zoom,
   () => props.drawn,
+  () => tools.value?.offsetHeight ?? 0,
 )
 
 /** On a wide drawing the point that is asked about is brought into the frame; what is in it already stays where it is. */
@@ -78,7 +80,7 @@ function drag(event: PointerEvent) {
 
 <template>
   <div :class="{ viewport: isViewport }">
-    <div class="tools no-print" role="toolbar" aria-label="Size of the drawing">
+    <div ref="tools" class="tools no-print" role="toolbar" aria-label="Size of the drawing">
       <button type="button" aria-label="Smaller" @click="scaleBy(1 / 1.25)"><i class="pi pi-search-minus" /></button>
       <button
         type="button"
@@ -191,8 +193,9 @@ function drag(event: PointerEvent) {
   .viewport .tools .p-select {
     display: none;
   }
-  .viewport .tools label {
-    display: none;
+  /* What stands lowest can be moved out from under them. */
+  .viewport .sheets {
+    padding-bottom: 3rem;
   }
 }
 .viewport .sheets {

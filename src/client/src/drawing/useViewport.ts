@@ -15,7 +15,7 @@ interface Point {
 
 /**
  * A window on a drawing that goes to what it is asked to show: all of the drawing where that can be read, otherwise the points and what
- * lies between them. Who has chosen a size keeps it.
+ * lies between them. Who has chosen a size keeps it. What is `covered` at its lower edge, px, is no place for a point.
  */
 export function useViewport(
   frame: Ref<HTMLElement | undefined>,
@@ -23,6 +23,7 @@ export function useViewport(
   isOn: () => boolean,
   zoom: Ref<number>,
   drawn: () => unknown,
+  covered: () => number,
 ) {
   const chosen = ref(false)
   const points = ref<Point[]>([])
@@ -87,6 +88,9 @@ export function useViewport(
     return Math.min((element.clientWidth - 8) / Math.max(1, width), (element.clientHeight - 8) / height)
   }
 
+  /** Height in which a point can be seen. */
+  const free = (element: HTMLElement) => element.clientHeight - covered()
+
   async function go() {
     await nextTick()
     const element = frame.value
@@ -103,7 +107,7 @@ export function useViewport(
       const [left, right] = [Math.min(...points.map((p) => p.x)), Math.max(...points.map((p) => p.x))]
       const [top, bottom] = [Math.min(...points.map((p) => p.y)), Math.max(...points.map((p) => p.y))]
       const room = 130
-      const needed = Math.min(element.clientWidth / (right - left + room), element.clientHeight / (bottom - top + room))
+      const needed = Math.min(element.clientWidth / (right - left + room), free(element) / (bottom - top + room))
       if (!chosen.value && needed < 1) {
         zoom.value = Math.max(smallest, zoom.value * needed)
         await nextTick()
@@ -121,7 +125,7 @@ export function useViewport(
     const middle = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2
     element.scrollTo({
       left: middle(points.map((p) => p.x)) - element.clientWidth / 2,
-      top: middle(points.map((p) => p.y)) - element.clientHeight / 2,
+      top: middle(points.map((p) => p.y)) - free(element) / 2,
       behavior,
     })
     survey()
