@@ -221,12 +221,15 @@ public sealed class ViewsTests : IDisposable
     public void A_photo_is_taken_into_the_job_and_its_report()
     {
         var photo = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.png");
-        File.WriteAllBytes(photo, Convert.FromBase64String(Screen.OnePoint));
         try
         {
             _screen.OpenTheOpenJob();
             _screen.ClickText("Journal");
             _screen.Type("input[aria-label='Note']", "burnt clamp");
+            File.WriteAllText(photo, "no picture");
+            _screen.Driver.FindElement(By.CssSelector("input[type='file']")).SendKeys(photo);
+            _screen.See("That is no picture that this browser can open");
+            File.WriteAllBytes(photo, Convert.FromBase64String(Screen.OnePoint));
             _screen.Driver.FindElement(By.CssSelector("input[type='file']")).SendKeys(photo);
             _screen.See("Photo: burnt clamp");
             bool IsShown() =>

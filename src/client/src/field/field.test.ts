@@ -6,6 +6,8 @@ import type { Asked } from './field.worker'
 /** The worker as it is asked: it answers every question with its own words, unless a test says otherwise. */
 let asked: Asked[]
 let says: (asked: Asked) => string
+/** Questions of which the worker dies. */
+let kills: (asked: Asked) => boolean
 let cached: Map<string, string>
 let served: Record<string, unknown>
 
@@ -26,10 +28,16 @@ class FakeWorker {
     workers.push(this.mine)
   }
   onmessage?: (message: { data: unknown }) => void
+  onerror?: (event: { message: string }) => void
+  terminate() {}
   postMessage(question: Asked) {
     asked.push(question)
     this.mine.push(question)
-    queueMicrotask(() => this.onmessage?.({ data: { id: question.id, text: says(question) } }))
+    queueMicrotask(() =>
+      kills(question)
+        ? this.onerror?.({ message: 'out of memory' })
+        : this.onmessage?.({ data: { id: question.id, text: says(question) } }),
+    )
   }
 }
 
@@ -43,6 +51,7 @@ beforeEach(() => {
   asked = []
   workers = []
   cached = new Map()
+  kills = () => false
   says = (question) => (question.what === 'answer' ? '200"answered"' : '')
   served = {
     '/field/core.json': { path: '/field/abc/', files: ['dotnet.js', 'core.wasm'] },
@@ -139,6 +148,16 @@ describe('a job on it', () => {
       'POST /api/jobs/j-1/entries',
       'GET /api/jobs/j-1/diagnosis?learn=false',
     ])
+  })
+
+  it('is worked out by another worker when one has died of it, and nobody waits for the dead one', async () => {
+    const { useField, inPlace } = await openPage()
+    await useField().takeAlong(circuit)
+    kills = (question) => question.what === 'answer'
+    expect(await inPlace(get('/api/jobs/j-1/diagnosis'))).toBeUndefined()
+    kills = () => false
+    expect((await inPlace(get('/api/jobs/j-1/diagnosis')))?.status).toBe(200)
+    expect(workers.at(-1)!.map((a) => a.what)).toEqual(['start', 'circuit', 'answer'])
   })
 
   it('is made ready before anybody asks, where its circuit was taken along', async () => {

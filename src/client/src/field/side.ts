@@ -47,6 +47,16 @@ export class Side {
 
   private begun(): Worker {
     const made = new Worker(new URL('./field.worker.ts', import.meta.url), { type: 'module' })
+    // It could not be loaded, or died of something that it could not answer: nobody waits for it, and the next question starts another.
+    made.onerror = (event) => {
+      made.terminate()
+      this.worker = undefined
+      this.started = undefined
+      this.brought.clear()
+      const lost = [...this.waiting.values()]
+      this.waiting.clear()
+      lost.forEach((asked) => asked.failed(new Error(`This device could not work it out: ${event.message}`)))
+    }
     made.onmessage = (message: MessageEvent<Said>) => {
       const { id, text, error } = message.data
       const asked = this.waiting.get(id)

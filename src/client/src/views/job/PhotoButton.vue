@@ -31,13 +31,14 @@ async function keep() {
   busy.value = true
   try {
     const picture = uuid()
-    const body = await small(file).catch((error: Error) => {
-      if (error.name !== 'QuotaExceededError') throw new Error(`The photo could not be kept here: ${error.message}`)
+    const body = await small(file).catch(() => {
       throw new Error('That is no picture that this browser can open; take it again or choose another file.')
     })
-    await keepPicture(picture, body).catch(() => {
+    await keepPicture(picture, body).catch((error: Error) => {
       throw new Error(
-        'There is no room left on this device; leave a circuit here that was taken along, then take it again.',
+        error.name === 'QuotaExceededError'
+          ? 'There is no room left on this device; leave a circuit here that was taken along, then take it again.'
+          : `The photo could not be kept here: ${error.message}`,
       )
     })
     emit('entry', { type: 'photo', picture, caption: props.caption } as Entry)
