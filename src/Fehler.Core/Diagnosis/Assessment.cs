@@ -366,7 +366,7 @@ internal sealed class Assessment
                     + $"of what would not have shown yet the likeliest is: {lead} ({Words.Share(top.Probability)}).",
             _ when !proposals.Any(p => p.Bits > TestChoice.LeastBits) =>
                 $"{lead}: {Words.Share(top.Probability)}. No reading on offer tells it from the next ones.",
-            _ => $"{StillPossible(units)}; most likely: {top.Title} ({Words.Share(top.Probability)}).",
+            _ => $"{StillPossible(units)}; most likely: {lead}{top.Others} ({Words.Share(top.Probability)}).",
         };
     }
 

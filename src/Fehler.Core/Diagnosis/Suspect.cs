@@ -38,7 +38,9 @@ public sealed record SuspectUnit(
     /// <summary>A fault that holds less than this share of its unit does not stand for it.</summary>
     private const double MostOfIt = 0.8;
 
-    /// <summary>Its likeliest fault; that there are others where the probability is not that one's.</summary>
-    public Wording Title =>
-        Suspects[0].Probability < MostOfIt * Probability ? $"{Suspects[0].Title}, or others of it" : Suspects[0].Title;
+    /// <summary>Words behind its likeliest fault where the probability is not that one's alone; else empty.</summary>
+    internal string Others => Suspects[0].Probability < MostOfIt * Probability ? ", or others of it" : "";
+
+    /// <summary>Its likeliest fault, and whether there are others.</summary>
+    public Wording Title => $"{Suspects[0].Title}{Others}";
 }

@@ -18,7 +18,10 @@ public class JournalJsonTests
         {
             { "complaint", new Complaint("does not start") },
             { "operation", new OperationSeen([new Step("S2", "pressed"), Step.Wait(5)], Seen) },
-            { "operation", new OperationSeen([new Step("S2", "pressed")], Seen) { AllAlong = true } },
+            {
+                "operation",
+                new OperationSeen([new Step("S2", "pressed")], Seen) { AllAlong = true }
+            },
             { "look", new LookSeen("F2", "flag", "tripped") },
             { "liveWorkAcknowledged", new LiveWorkAcknowledged() },
             { "isolated", new Isolated(["Q1"]) },
