@@ -363,7 +363,7 @@ public sealed class GuidedRun
                 break;
             case ProposalKind.Operation:
                 Add(new OperationSeen(proposal.Steps, _panel.Operate(_mistakes.Next() == Mistake.NotQuitePressed ? [] : proposal.Steps)));
-                if (!proposal.Steps.IsEmpty && StepRules.Released(_circuit, proposal.Steps[^1]) is { } release)
+                if (StepRules.Released(_circuit, proposal.Steps) is { } release)
                 {
                     Add(new OperationSeen([release], _panel.Operate([release])));
                 }

@@ -33,5 +33,8 @@ internal sealed record Candidate(ProposalKind Kind, Setup Setup, double Bits, do
     /// <summary>Looks and operations: what each hypothesis shows.</summary>
     public string[]? Shown { get; init; }
 
+    /// <summary>Operations: where each hypothesis says that they lead to.</summary>
+    public Arrival[] Foreseen { get; init; } = [];
+
     public Prediction Foretold(int hypothesis) => Table[hypothesis][Column];
 }

@@ -10,8 +10,8 @@ namespace Fehler.Core.Diagnosis;
 /// <content>What it foretells: looks, readings in any set-up, and the same on the circuit without its fault.</content>
 internal sealed partial class Hypothesis
 {
-    /// <summary>What is seen of the devices after steps, without doing them, in words.</summary>
-    public string Foresee(IReadOnlyCollection<Step> steps) => _trajectories.After(State, steps).Seen;
+    /// <summary>Where steps would lead to and what is seen of the devices then.</summary>
+    public Arrival Foresee(IReadOnlyCollection<Step> steps) => _trajectories.After(State, steps);
 
     /// <summary>Whether a motor stands and hums after steps.</summary>
     public bool Stalls(ImmutableArray<Step> steps) =>

@@ -31,6 +31,9 @@ public sealed record Proposal
     /// <summary>Operations only.</summary>
     public ImmutableArray<Step> Steps { get; init; } = [];
 
+    /// <summary>Operations only: devices whose looks tell the answers apart, the most telling first.</summary>
+    public ImmutableArray<string> Watched { get; init; } = [];
+
     /// <summary>What to do, one sentence.</summary>
     public required string Title { get; init; }
 

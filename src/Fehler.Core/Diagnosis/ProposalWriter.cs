@@ -27,6 +27,7 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             Device = c.Device,
             Look = c.Look,
             Steps = c.Steps,
+            Watched = Watched(c),
             Title =
                 c.Kind == ProposalKind.Reading
                     ? c.Quantity.IsAmps()
@@ -51,6 +52,24 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             Cautions = Cautions(c),
         };
     }
+
+    /// <summary>A device that looks the same to all but this share is not worth a glance.</summary>
+    private const double LeastWatched = 0.02;
+
+    private ImmutableArray<string> Watched(Candidate c) =>
+        [
+            .. c
+                .Foreseen.Take(1)
+                .SelectMany(a => a.Appearances.Keys)
+                .Select(tag => (Tag: tag, Otherwise: 1 - LargestShare(h => c.Foreseen[h].Appearances.GetValueOrDefault(tag, ""))))
+                .Where(x => x.Otherwise > LeastWatched)
+                .OrderByDescending(x => Math.Round(x.Otherwise, 6))
+                .Select(x => x.Tag),
+        ];
+
+    /// <summary>Share of the hypotheses that agree on the likeliest answer.</summary>
+    private double LargestShare(Func<int, string> answer) =>
+        Enumerable.Range(0, weighed.Live.Length).GroupBy(answer).Max(g => g.Sum(h => weighed.Weights[h]));
 
     private List<List<int>> Groups(Candidate c) =>
         c.Kind == ProposalKind.Reading ? weighed.Grouping.Groups(c.Table, c.Column) : OutcomeGrouping.Groups(c.Shown!);

@@ -322,18 +322,13 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             yield break;
         }
 
-        var seen = weighed.Live.Select(h => h.Foresee([])).ToArray();
-        yield return new Candidate(
-            ProposalKind.Operation,
+        yield return Watching(
             new Setup(SetupChange.None, [], false),
-            weighed.Grouping.Gain(seen),
-            CostModel.GlanceMinutes
-        )
-        {
-            Text = "Touch nothing and look how it stands",
-            Shown = seen,
-            GoodText = session.Healthy.Foresee([]),
-        };
+            [],
+            [],
+            CostModel.GlanceMinutes,
+            "Touch nothing and look how it stands"
+        );
     }
 
     private IEnumerable<Candidate> Operations()
@@ -347,22 +342,31 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         var setup = new Setup(job.IsIsolated ? SetupChange.Energise : SetupChange.None, [], false);
         foreach (var steps in Trials().Where(s => !IsDone(s) && _prudence.Allows(s)))
         {
-            List<Step> all = [.. energise, .. steps];
-            var seen = new string[weighed.Live.Length];
-            AtOnce.For(weighed.Live.Length, h => seen[h] = weighed.Live[h].Foresee(all));
-            yield return new Candidate(
-                ProposalKind.Operation,
+            yield return Watching(
                 setup,
-                weighed.Grouping.Gain(seen),
-                cost.OfOperation(job.IsIsolated) + steps.Sum(s => s.Seconds) / 60 + _prudence.Risk(setup, steps)
-            )
-            {
-                Steps = steps,
-                Text = steps.All(s => s.Device.Length == 0) ? $"Touch nothing, {Words.Of(steps)} and look" : $"Operate: {Words.Of(steps)}",
-                Shown = seen,
-                GoodText = session.Healthy.Foresee(all),
-            };
+                energise,
+                steps,
+                cost.OfOperation(job.IsIsolated) + steps.Sum(s => s.Seconds) / 60 + _prudence.Risk(setup, steps),
+                steps.All(s => s.Device.Length == 0) ? $"Touch nothing, {Words.Of(steps)} and look" : $"Operate: {Words.Of(steps)}"
+            );
         }
+    }
+
+    /// <summary>Something is done, or nothing, and the devices are watched.</summary>
+    private Candidate Watching(Setup setup, ImmutableArray<Step> before, ImmutableArray<Step> steps, double minutes, string text)
+    {
+        ImmutableArray<Step> all = [.. before, .. steps];
+        var foreseen = new Arrival[weighed.Live.Length];
+        AtOnce.For(weighed.Live.Length, h => foreseen[h] = weighed.Live[h].Foresee(all));
+        string[] seen = [.. foreseen.Select(a => a.Seen)];
+        return new Candidate(ProposalKind.Operation, setup, weighed.Grouping.Gain(seen), minutes)
+        {
+            Steps = steps,
+            Text = text,
+            Shown = seen,
+            GoodText = session.Healthy.Foresee(all).Seen,
+            Foreseen = foreseen,
+        };
     }
 
     /// <summary>The same has been tried since anything was last changed: it shows the same again, whatever was looked at.</summary>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Fehler.Core.Circuits;
 
 namespace Fehler.Core.Operation;
@@ -10,10 +11,14 @@ public static class StepRules
     public const double LongestWait = 86_400,
         LongestInAll = 7 * 86_400;
 
-    /// <summary>The step that lets go of what a step holds; null when it goes on by itself or stays where it was put.</summary>
-    public static Step? Released(Circuit circuit, Step step) =>
-        circuit.FindDevice(step.Device) is { } device && device.Kind.Actuations(device).Any(a => a.Returns && a.Position == step.Position)
-            ? Rested(circuit, step)
+    /// <summary>
+    /// The step that lets go of what the last of these holds; null when that goes on by itself, stays where it was put, or nothing was done.
+    /// </summary>
+    public static Step? Released(Circuit circuit, ImmutableArray<Step> steps) =>
+        !steps.IsEmpty
+        && circuit.FindDevice(steps[^1].Device) is { } device
+        && device.Kind.Actuations(device).Any(a => a.Returns && a.Position == steps[^1].Position)
+            ? Rested(circuit, steps[^1])
             : null;
 
     /// <summary>The step that puts a device back where it stands at rest.</summary>

@@ -42,6 +42,9 @@ public sealed class Call
     /// <summary>Between a start and a stop "by itself", s: people are seldom exact, and the diagnosis takes half and double as well.</summary>
     private const double ByItselfSeconds = 30;
 
+    /// <summary>By then what starts in steps has come up to speed, s (common practice: a star-delta starter within half of that).</summary>
+    private const double UpToSpeedSeconds = 60;
+
     private readonly CompiledCircuit _compiled;
     private readonly Circuit _circuit;
     private readonly Simulator _simulator;
@@ -106,6 +109,11 @@ public sealed class Call
                 }
             }
 
+            if (SlowAtFirst(rest, start) is { Count: > 0 } slow)
+            {
+                Add("slow", "starts, but does not come up to speed", [.. ran, new OperationSeen([Step.Wait(UpToSpeedSeconds)], slow)]);
+            }
+
             var driven = start.Working.Keys.Select(_circuit.Device).ToList();
             if (Instead(driven, (d, a) => d.Kind.IsStalled(a)) is { Count: > 0 } hums)
             {
@@ -134,6 +142,14 @@ public sealed class Call
                 ]
             );
         }
+    }
+
+    /// <summary>What is driven and runs otherwise once it has been running for a while, as it is at first; empty for what starts in one step.</summary>
+    private ImmutableSortedDictionary<string, string> SlowAtFirst(Outcome rest, Start start)
+    {
+        var soon = _simulator.Do(rest.State, start.Run).Appearances;
+        var later = _simulator.Do(rest.State, [.. start.Run, Step.Wait(UpToSpeedSeconds)]).Appearances;
+        return start.Working.Keys.Where(tag => soon[tag] != later[tag]).ToImmutableSortedDictionary(tag => tag, tag => soon[tag]);
     }
 
     private IEnumerable<SymptomGroup> Stopping()

@@ -135,7 +135,7 @@ public class SpiceAnsweredTests
                 break;
             case ProposalKind.Operation:
                 add(new OperationSeen(proposal.Steps, panel.Operate(proposal.Steps)));
-                if (!proposal.Steps.IsEmpty && StepRules.Released(circuit, proposal.Steps[^1]) is { } release)
+                if (StepRules.Released(circuit, proposal.Steps) is { } release)
                 {
                     add(new OperationSeen([release], panel.Operate([release])));
                 }

@@ -6,6 +6,8 @@ using Fehler.Core.Editing;
 using Fehler.Core.Electrical;
 using Fehler.Core.Faults;
 using Fehler.Core.Jobs;
+using Fehler.Core.Operation;
+using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Diagnosis;
 
@@ -36,6 +38,20 @@ public class EvidenceTests
     }
 
     /// <summary>
+    /// Whoever says "it runs" of a motor that has stayed in star has not said that delta is in: the contactors say that (common practice).
+    /// </summary>
+    [Fact]
+    public void It_runs_is_said_of_a_motor_in_star_too()
+    {
+        var circuit = FamilySamples.Of("star-delta");
+        var start = circuit.Compiled().RunUp.Starts[0].Run;
+        var result = new Journal(circuit)
+            .Add(new OperationSeen([.. start, Step.Wait(20)], Journal.Seen("KM1 in, KM2 out, KM3 in, M1 runs")))
+            .Diagnose();
+        result.Units.Where(u => u.Unit is "KT1" or "KM2" or "KM3").Sum(u => u.Probability).ShouldBeGreaterThan(0.5, $"{result.Summary}");
+    }
+
+    /// <summary>
     /// The way of the trade with a starter that does nothing: across the open Start stands the whole voltage if what follows is whole; with
     /// Start held somebody sees the contactor before a meter is moved; then the coil is measured while Start is held (common practice).
     /// What rests on a ghost alone comes after these.
@@ -52,6 +68,8 @@ public class EvidenceTests
         var held = dead.Volts("F2:96", Circuit.Reference.ToString(), 229, Starters.Press).Diagnose().Proposals;
         (held[0].Kind, held[0].Steps.Length, held[0].Setup.Change).ShouldBe((ProposalKind.Operation, 0, SetupChange.None), held[0].Title);
         held[0].Outcomes.Length.ShouldBeGreaterThan(1);
+        held[0].Watched.ShouldContain("KM1");
+        held[0].Watched.ShouldNotContain("H2", "a trip lamp tells nothing here");
 
         var seen = dead.Add(new OperationSeen([], Journal.Seen("KM1 out, M1 stopped"))).Diagnose().Proposals;
         seen.ShouldNotContain(p => p.Kind == ProposalKind.Operation && p.Steps.IsEmpty, "it has been said");

@@ -43,6 +43,26 @@ public class CallTests
             .ShouldNotContain(s => s.Id.EndsWith("-held", StringComparison.Ordinal), "it runs only while held");
     }
 
+    /// <summary>A starter that starts in steps may stay in the first one; one that starts at once cannot (common practice).</summary>
+    [Fact]
+    public void What_starts_in_star_may_not_come_up_to_speed()
+    {
+        var compiled = FamilySamples.Of("star-delta").Compiled();
+        var slow = compiled.Call.Groups.SelectMany(g => g.Symptoms).Single(s => s.Id.EndsWith("-slow", StringComparison.Ordinal));
+        slow.Text.ShouldContain("does not come up to speed");
+        var journal = new Diagnosis.Journal(compiled.Circuit);
+        foreach (var entry in slow.Entries)
+        {
+            journal.Add(entry);
+        }
+
+        // The timer, its contact, the two contactors that change places and what lies between them: not the line, not the load.
+        var units = journal.Diagnose().Units;
+        units[0].Unit.ShouldBeOneOf("KT1", "KM2", "KM3");
+        units.Where(u => u.Unit is "KT1" or "KM2" or "KM3").Sum(u => u.Probability).ShouldBeGreaterThan(0.5);
+        Starters.LineToNeutral.Compiled().Call.Groups.SelectMany(g => g.Symptoms).ShouldNotContain(s => s.Id.EndsWith("-slow"));
+    }
+
     /// <summary>
     /// “Runs only while Start is held” is the retaining contact or its wires before anything was measured (common practice).
     /// </summary>

@@ -3556,6 +3556,7 @@ export interface components {
             look: string;
             answers: string[];
             steps: components["schemas"]["Step"][];
+            watched: string[];
             title: string;
             good: string;
             /** Format: double */

@@ -73,11 +73,14 @@ describe('what is tried on the drawing', () => {
   })
 
   it('takes over what the card asks for when it is opened from there', async () => {
-    trying.ask({ kind: 'operation', steps: [press] } as unknown as Proposal)
+    trying.ask({ kind: 'operation', steps: [press], watched: ['M1'] } as unknown as Proposal)
     on.value = true
     await settle()
     expect(trying.steps.value).toEqual([press])
+    expect(trying.watched.value).toEqual(['M1'])
     expect(trying.buttons.value).toEqual(['S2:13', 'S2:14'])
+    await trying.hand(() => Promise.resolve(true))
+    expect(trying.watched.value).toEqual([])
   })
 
   it('keeps what is being tried when another screen records', async () => {

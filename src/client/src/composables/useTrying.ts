@@ -15,6 +15,8 @@ export function useTrying(
   const { steps, operation, standing, problem, start, tap, wait } = useOperation(() => circuit.value, operate)
   /** What the card asks to be done; none when somebody tries something by himself. */
   const asked = ref<Step[]>([])
+  /** What the card asks to be looked at. */
+  const watched = ref<string[]>([])
 
   /** As it stands, with nothing operated. */
   const stand = () => start()
@@ -22,11 +24,12 @@ export function useTrying(
   /** Takes over what a proposed test operates. */
   function ask(proposal?: Proposal) {
     asked.value = proposal?.kind === 'operation' ? proposal.steps : []
+    watched.value = proposal?.kind === 'operation' ? proposal.watched : []
   }
 
   watch([isOn, () => diagnosis.value?.sequence], ([on], [was]) => {
     if (!on) {
-      asked.value = []
+      ask()
       return
     }
     // What another screen recorded meanwhile, or a diagnosis that comes late, does not take back what is being tried here.
@@ -37,7 +40,7 @@ export function useTrying(
   async function hand(record: () => Promise<boolean>): Promise<boolean> {
     const begun = steps.value
     steps.value = []
-    asked.value = []
+    ask()
     const isRecorded = await record()
     if (!isRecorded && begun.length) await start(() => begun)
     return isRecorded
@@ -65,5 +68,5 @@ export function useTrying(
     return false
   }
 
-  return { steps, before: standing, now: operation, problem, buttons, ask, touch, wait, stand, hand }
+  return { steps, before: standing, now: operation, problem, watched, buttons, ask, touch, wait, stand, hand }
 }

@@ -274,6 +274,7 @@ defineExpose({ id: toRef(props, 'id') })
           :steps="trying.steps.value"
           :before="trying.before.value"
           :now="trying.now.value"
+          :watched="trying.watched.value"
           :problem="trying.problem.value"
           @entry="add"
           @wait="trying.wait"

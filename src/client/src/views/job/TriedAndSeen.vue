@@ -11,6 +11,7 @@ const props = defineProps<{
   steps: Step[]
   before?: Schemas['OperationView']
   now?: Schemas['OperationView']
+  watched: string[]
   problem: string
 }>()
 const emit = defineEmits<{ entry: [entry: Entry]; wait: [seconds: number]; undo: [] }>()
@@ -49,6 +50,7 @@ defineExpose({ look: (tag: string) => trying.value?.look(tag) })
       :steps="steps"
       :before="before"
       :now="now"
+      :watched="watched"
       :problem="problem"
       :disabled="job.isClosed"
       :is-simulated="!!job.exercise"

@@ -15,6 +15,8 @@ const props = defineProps<{
   /** The good circuit before and after that. */
   before?: Schemas['OperationView']
   now?: Schemas['OperationView']
+  /** What the next test asks to be looked at: it tells the suspects apart. */
+  watched: string[]
   problem: string
   disabled: boolean
   /** The panel is simulated: it is operated, and what it does is seen. */
@@ -39,7 +41,9 @@ const changed = computed(() =>
 )
 /** What everybody sees, whether it does something new or not. */
 const motors = computed(() => props.circuit.devices.filter((d) => d.appearances.includes('runs')).map((d) => d.tag))
-const shown = computed(() => [...new Set([...changed.value, ...motors.value, ...Object.keys(instead.value)])])
+const shown = computed(() => [
+  ...new Set([...changed.value, ...props.watched, ...motors.value, ...Object.keys(instead.value)]),
+])
 const good = (tag: string) => props.now?.seen[tag] ?? ''
 const said = (tag: string) => instead.value[tag] ?? good(tag)
 const differs = (tag: string) => !!said(tag) && said(tag) !== good(tag)
