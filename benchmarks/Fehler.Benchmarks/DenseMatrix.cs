@@ -39,7 +39,7 @@ internal sealed class DenseMatrix : ICoupledStamp
 
     public Vector<Complex> Volts() => _matrix.LU().Solve(_injected);
 
-    void ICoupledStamp.Windings((string From, string To)[] windings, Complex[,] admittance)
+    void ICoupledStamp.Windings((string From, string To)[] windings, Complex[] admittance)
     {
         for (var i = 0; i < windings.Length; i++)
         {
@@ -47,10 +47,11 @@ internal sealed class DenseMatrix : ICoupledStamp
             {
                 var (fromI, toI) = (_network.InnerNode(_device, windings[i].From), _network.InnerNode(_device, windings[i].To));
                 var (fromJ, toJ) = (_network.InnerNode(_device, windings[j].From), _network.InnerNode(_device, windings[j].To));
-                Add(fromI, fromJ, admittance[i, j]);
-                Add(fromI, toJ, -admittance[i, j]);
-                Add(toI, fromJ, -admittance[i, j]);
-                Add(toI, toJ, admittance[i, j]);
+                var y = admittance[i * windings.Length + j];
+                Add(fromI, fromJ, y);
+                Add(fromI, toJ, -y);
+                Add(toI, fromJ, -y);
+                Add(toI, toJ, y);
             }
         }
     }

@@ -7,6 +7,14 @@ namespace Fehler.Core.Circuits;
 /// <param name="Lifted">Ids of conductors lifted at one end.</param>
 public sealed record CircuitState(ImmutableArray<DeviceState> Devices, ImmutableHashSet<string> Lifted)
 {
+    /// <summary>Asked for at every look into what is known of a state; 0 until then.</summary>
+    private int _hash;
+
+    private CircuitState(CircuitState original)
+    {
+        (Devices, Lifted) = (original.Devices, original.Lifted);
+    }
+
     /// <summary>Every device as it is before anyone touches it, supply on.</summary>
     public static CircuitState AtRest(Circuit circuit) =>
         new([.. circuit.Devices.Select(d => new DeviceState(d.Kind.InitialPosition(d)))], []);
@@ -25,16 +33,27 @@ public sealed record CircuitState(ImmutableArray<DeviceState> Devices, Immutable
     public CircuitState With(int device, DeviceState state) => this with { Devices = Devices.SetItem(device, state) };
 
     public bool Equals(CircuitState? other) =>
-        other is not null && Devices.AsSpan().SequenceEqual(other.Devices.AsSpan()) && Lifted.SetEquals(other.Lifted);
+        ReferenceEquals(this, other)
+        || (
+            other is not null
+            && GetHashCode() == other.GetHashCode()
+            && Devices.AsSpan().SequenceEqual(other.Devices.AsSpan())
+            && Lifted.SetEquals(other.Lifted)
+        );
 
     public override int GetHashCode()
     {
-        var hash = new HashCode();
-        foreach (var device in Devices)
+        if (_hash == 0)
         {
-            hash.Add(device);
+            var hash = new HashCode();
+            foreach (var device in Devices)
+            {
+                hash.Add(device);
+            }
+
+            _hash = hash.ToHashCode() is not 0 and var code ? code : 1;
         }
 
-        return hash.ToHashCode();
+        return _hash;
     }
 }

@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace Fehler.Core.Circuits;
 
 /// <summary>What position a device is in. What the numbers mean is its kind's business; 0 is at rest.</summary>
@@ -7,6 +9,7 @@ namespace Fehler.Core.Circuits;
 /// <param name="Moving">On its way to <paramref name="Position"/>: what opens has opened, what closes has not closed yet.</param>
 /// <param name="Progress">How much of a delay that is running has passed, 0 to 1.</param>
 /// <param name="Heat">Bimetals: square of the current, as a multiple of the setting, that would warm it so in the long run; 0 is cold.</param>
+[StructLayout(LayoutKind.Auto)]
 public readonly record struct DeviceState(
     int Position,
     bool Held = false,

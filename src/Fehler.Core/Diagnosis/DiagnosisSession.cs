@@ -412,7 +412,7 @@ public sealed class DiagnosisSession
         Hypothesis[] Suspected(IReadOnlyList<FaultMode> faults, Func<FaultMode, double> prior) =>
             [
                 .. AtOnce
-                    .Of(faults, f => known.Contains(f.Id) ? [.. known[f.Id]] : Hypothesis.AsFound(Beginning, f, prior(f)).ToArray())
+                    .Of(faults, f => known.Contains(f.Id) ? [.. known[f.Id]] : Beginning.Suspected(f, prior(f)).ToArray())
                     .SelectMany(h => h),
             ];
     }

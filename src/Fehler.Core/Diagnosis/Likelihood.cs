@@ -122,17 +122,26 @@ public static class Likelihood
         : prediction.Value > 60 ? 0
         : (60 - prediction.Value) / 45;
 
+    private static readonly string[][] Neighbours =
+    [
+        ["out", "buzzes", "chatters"],
+        ["in", "hums"],
+        ["off", "dim"],
+        ["dim", "on"],
+        ["stopped", "hums, does not start"],
+        ["runs", "runs rough"],
+    ];
+
     private static bool AreNeighbours(string a, string b)
     {
-        string[][] groups =
-        [
-            ["out", "buzzes", "chatters"],
-            ["in", "hums"],
-            ["off", "dim"],
-            ["dim", "on"],
-            ["stopped", "hums, does not start"],
-            ["runs", "runs rough"],
-        ];
-        return groups.Any(g => g.Contains(a) && g.Contains(b));
+        foreach (var group in Neighbours)
+        {
+            if (group.Contains(a) && group.Contains(b))
+            {
+                return true;
+            }
+        }
+
+        return false;
     }
 }

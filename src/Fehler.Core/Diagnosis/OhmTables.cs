@@ -12,7 +12,7 @@ namespace Fehler.Core.Diagnosis;
 internal sealed class OhmTables(Network healthy, Network more) : IHoldsMemory
 {
     /// <summary>A table holds a response of every node to a current into each: a few hundred kilobytes.</summary>
-    private const long MostBytes = 8_000_000;
+    private const long MostBytes = 16_000_000;
 
     private readonly BoundedMemory<(CircuitState State, bool UnderVoltage), OhmTable> _tables = new(MostBytes, t => t.Bytes);
 

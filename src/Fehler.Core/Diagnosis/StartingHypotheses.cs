@@ -23,6 +23,15 @@ internal sealed class StartingHypotheses : IHoldsMemory
     /// <summary>Share of the voltage between lines that a stray point may show at most: tuned, see evaluation.</summary>
     private const double StrayShare = 0.7;
 
+    /// <summary>Pairs of faults and unusual wirings that are kept, with about how much each comes to know.</summary>
+    private const long MostSuspectedBytes = 12_000_000,
+        SuspectedBytes = 6_000;
+
+    private readonly BoundedMemory<string, ImmutableArray<Hypothesis>> _suspected = new(
+        MostSuspectedBytes,
+        hypotheses => SuspectedBytes + hypotheses[0].Bytes
+    );
+
     public StartingHypotheses(CompiledCircuit compiled)
     {
         Compiled = compiled;
@@ -74,7 +83,11 @@ internal sealed class StartingHypotheses : IHoldsMemory
     /// <summary>The healthy circuit first, then every fault mode.</summary>
     public ImmutableArray<Hypothesis> All { get; }
 
-    public long Bytes => Courses.Bytes + All.Sum(h => h.Bytes);
+    public long Bytes => Courses.Bytes + All.Sum(h => h.Bytes) + _suspected.Bytes;
+
+    /// <summary>What is thought of only when nothing else fits, two faults at once or an unusual wiring, as it may be found.</summary>
+    public IEnumerable<Hypothesis> Suspected(FaultMode fault, double prior) =>
+        _suspected.GetOrAdd(fault.Id, _ => [.. Hypothesis.AsFound(this, fault, prior)]).Select(h => h.Clone());
 
     private static ImmutableArray<Step> TrialBeforeCalling(CompiledCircuit compiled)
     {

@@ -15,8 +15,8 @@ namespace Fehler.Core.Diagnosis;
 internal sealed class Trajectories(Simulator simulator, Courses courses)
 {
     /// <summary>Some hundred arrivals: their states are shared with the other hypotheses.</summary>
-    private const long MostBytes = 8_000,
-        ArrivalBytes = 100;
+    private const long MostBytes = 40_000,
+        ArrivalBytes = 40;
 
     private readonly BoundedMemory<(CircuitState From, Step Step), Arrival> _known = new(MostBytes, _ => ArrivalBytes);
 
@@ -56,11 +56,11 @@ internal sealed class Trajectories(Simulator simulator, Courses courses)
     }
 
     /// <summary>States that differ by a rotor's last digits, or by a hundredth of a trip's heat, are one.</summary>
-    public static CircuitState Rounded(CircuitState state) =>
-        state with
-        {
-            Devices = [.. state.Devices.Select(d => d with { Speed = Math.Round(d.Speed, 4), Heat = Math.Round(d.Heat, 2) })],
-        };
+    public static CircuitState Rounded(CircuitState state)
+    {
+        static DeviceState Round(DeviceState d) => d with { Speed = Math.Round(d.Speed, 4), Heat = Math.Round(d.Heat, 2) };
+        return state.Devices.All(d => d == Round(d)) ? state : state with { Devices = [.. state.Devices.Select(Round)] };
+    }
 }
 
 /// <summary>A state and what is seen in it, by device tag and in words. Equal ones are one and the same object.</summary>
@@ -74,8 +74,8 @@ internal sealed record Arrival(CircuitState State, ImmutableSortedDictionary<str
 internal sealed class Courses(Network healthy)
 {
     /// <summary>A course holds the solutions of all its states, some tens of kilobytes; a state takes some hundred bytes.</summary>
-    private const long MostBytes = 3_000_000,
-        MostStateBytes = 2_000_000;
+    private const long MostBytes = 8_000_000,
+        MostStateBytes = 8_000_000;
 
     private readonly AskedBefore _asked = new();
     private readonly BoundedMemory<(CircuitState From, Step Step), Lazy<Course>> _known = new(MostBytes, c => c.Value.Bytes);

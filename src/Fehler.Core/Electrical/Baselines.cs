@@ -11,7 +11,26 @@ namespace Fehler.Core.Electrical;
 internal sealed record Solved<T>(T[] Volts, T[] Admittances, IReadOnlyDictionary<int, T> Electromotive)
     where T : unmanaged, INumberBase<T>
 {
+    /// <summary>Branches whose admittance a fault makes another one, those that it adds among them.</summary>
+    public (int Branch, T Siemens)[] Changed { get; init; } = [];
+
     public long Bytes => (Volts.Length + Admittances.Length) * (long)Unsafe.SizeOf<T>() + 200;
+
+    /// <summary>Siemens of a branch; one that a fault adds conducts nothing where it has not broken down.</summary>
+    public T AdmittanceOf(int branch)
+    {
+        foreach (var (changed, siemens) in Changed)
+        {
+            if (changed == branch)
+            {
+                return siemens;
+            }
+        }
+
+        return branch < Admittances.Length ? Admittances[branch] : T.Zero;
+    }
+
+    public T ElectromotiveOf(int branch) => Electromotive.TryGetValue(branch, out var volts) ? volts : T.Zero;
 }
 
 /// <summary>A solved state with its factored matrix.</summary>
@@ -29,7 +48,7 @@ internal sealed record Factored<T>(SparseLu<T> Lu, Solved<T> Solved)
 internal sealed class Baselines(Network healthy)
 {
     /// <summary>Some hundred states of a large starter.</summary>
-    private const long MostBytes = 3_000_000;
+    private const long MostBytes = 12_000_000;
 
     private readonly BoundedMemory<CircuitState, Lazy<Baseline>> _solved = new(MostBytes, b => b.Value.Bytes);
     private readonly AskedBefore _asked = new();

@@ -9,7 +9,7 @@ internal abstract class CoupledStamp : ICoupledStamp
     /// <summary>Index of the device that is being stamped.</summary>
     public int Device { get; set; }
 
-    public abstract void Windings((string From, string To)[] windings, Complex[,] admittance);
+    public abstract void Windings((string From, string To)[] windings, Complex[] admittance);
 
     public abstract void Source(int element, Complex volts, Complex ohms);
 }
@@ -28,20 +28,25 @@ internal sealed class SolvingStamp<T>(
     /// <summary>Electromotive force of source branches by branch index.</summary>
     public Dictionary<int, T> Electromotive { get; } = [];
 
-    public override void Windings((string From, string To)[] windings, Complex[,] admittance)
+    public override void Windings((string From, string To)[] windings, Complex[] admittance)
     {
-        var from = windings.Select(w => network.InnerNode(Device, w.From)).ToArray();
-        var to = windings.Select(w => network.InnerNode(Device, w.To)).ToArray();
-        for (var i = 0; i < from.Length; i++)
+        var n = windings.Length;
+        Span<(int From, int To)> nodes = stackalloc (int, int)[n];
+        for (var i = 0; i < n; i++)
         {
-            for (var j = 0; j < from.Length; j++)
+            nodes[i] = (network.InnerNode(Device, windings[i].From), network.InnerNode(Device, windings[i].To));
+        }
+
+        for (var i = 0; i < n; i++)
+        {
+            for (var j = 0; j < n; j++)
             {
                 // Winding currents are driven by winding voltages: four entries a pair of windings.
-                var y = number(admittance[i, j]);
-                lu.Add(from[i], from[j], y);
-                lu.Add(from[i], to[j], -y);
-                lu.Add(to[i], from[j], -y);
-                lu.Add(to[i], to[j], y);
+                var y = number(admittance[i * n + j]);
+                lu.Add(nodes[i].From, nodes[j].From, y);
+                lu.Add(nodes[i].From, nodes[j].To, -y);
+                lu.Add(nodes[i].To, nodes[j].From, -y);
+                lu.Add(nodes[i].To, nodes[j].To, y);
             }
         }
     }
@@ -79,7 +84,7 @@ internal sealed class PatternStamp : CoupledStamp
 
     public List<(string From, string To)> Pairs { get; } = [];
 
-    public override void Windings((string From, string To)[] windings, Complex[,] admittance)
+    public override void Windings((string From, string To)[] windings, Complex[] admittance)
     {
         foreach (var (from, to) in windings)
         {

@@ -6,10 +6,10 @@ namespace Fehler.Core.Electrical;
 public interface ICoupledStamp
 {
     /// <summary>
-    /// Windings that act on each other: current into winding i = sum over j of <paramref name="admittance"/>[i, j] times
-    /// the voltage over winding j. Ends are terminals or inner nodes of the device.
+    /// Windings that act on each other: current into winding i = sum over j of <paramref name="admittance"/>[i n + j] times
+    /// the voltage over winding j, of n windings. Ends are terminals or inner nodes of the device.
     /// </summary>
-    void Windings((string From, string To)[] windings, Complex[,] admittance);
+    void Windings((string From, string To)[] windings, Complex[] admittance);
 
     /// <summary>A voltage source with its impedance between two terminals.</summary>
     void Source(int element, Complex volts, Complex ohms);

@@ -39,8 +39,6 @@ internal sealed class LowRankUpdate<T>
         _inverse = Invert();
     }
 
-    private static T DropOf(BranchChange<T> change, T[]? volts) => volts is null ? T.Zero : change.Drop(volts);
-
     /// <summary>
     /// Share of the digits that the subtraction of nearly equal numbers leaves: 1 is all of them. Taking away the only conductor
     /// to a point that nothing else holds leaves next to none.
@@ -73,17 +71,10 @@ internal sealed class LowRankUpdate<T>
     }
 
     /// <summary>By how much the changes lessen the impedance between two points; ohm.</summary>
-    /// <param name="into">Node voltages when one ampere flows into the first point and out at earth; null when that is earth itself.</param>
-    /// <param name="outOf">The same of the second point.</param>
-    public T Lessening(T[]? into, T[]? outOf)
+    /// <param name="drops">Voltage over each changed branch when one ampere flows in at the first point and out at the second.</param>
+    public T Lessening(ReadOnlySpan<T> drops)
     {
-        var n = _changes.Count;
-        var drops = n <= Few ? stackalloc T[n] : new T[n];
-        for (var i = 0; i < n; i++)
-        {
-            drops[i] = DropOf(_changes[i], into) - DropOf(_changes[i], outOf);
-        }
-
+        var n = drops.Length;
         var less = T.Zero;
         for (var i = 0; i < n; i++)
         {

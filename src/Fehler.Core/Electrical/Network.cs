@@ -33,6 +33,9 @@ public sealed class Network : IHoldsMemory
     private readonly int[] _firstBranch;
     private IReadOnlyList<(int A, int B)>? _windingEnds;
 
+    /// <summary>Devices that the fault makes another one, by index; null when there is none.</summary>
+    private readonly bool[]? _altered;
+
     /// <summary>What each device's elements conduct; a fault shares what it does not change.</summary>
     private readonly KnownAdmittances[] _known;
 
@@ -64,6 +67,9 @@ public sealed class Network : IHoldsMemory
             }
             : healthy.Circuit;
         Alterations = alterations;
+        _altered = isAnotherDevice
+            ? [.. healthy.Circuit.Devices.Select(d => alterations.Any(a => a is ParameterIs p && p.Device == d.Tag))]
+            : null;
         HasDirectSupply = healthy.HasDirectSupply;
         Supply = healthy.Supply is null ? null : Circuit.Device(healthy.Supply.Tag);
         Omega = healthy.Omega;
@@ -136,10 +142,26 @@ public sealed class Network : IHoldsMemory
     /// <remarks>A fault in a state that several faults come to is an update of the healthy circuit's solution of that state.</remarks>
     public Solution Solve(CircuitState state)
     {
-        var baseline = IsUpdate ? _baselines?.Of(state.Timeless) : null;
+        var baseline = _baselines?.Of(state.Timeless);
         var ac = Updated(baseline?.Ac, state, Domain.Ac, y => y) ?? SolveAlternating(state).Solved;
         var dc = HasDirectSupply ? Updated(baseline?.Dc, state, Domain.Dc, y => y.Real) ?? SolveDirect(state).Solved : null;
         return new Solution(this, state, ac, dc);
+    }
+
+    /// <summary>Node voltages for one ampere into a node and out at another in a state, its sources as they are; -1 is earth.</summary>
+    internal Func<int, int, Complex[]> Responses(CircuitState state)
+    {
+        if (_baselines?.Of(state.Timeless)?.Ac is { } known && Update(known, state, Domain.Ac, y => y) is { } change)
+        {
+            return (into, outOf) =>
+            {
+                var volts = known.Lu.Response(into, outOf);
+                change.Update?.Apply(volts);
+                return volts;
+            };
+        }
+
+        return SolveAlternating(state).Lu.Response;
     }
 
     /// <summary>
@@ -185,9 +207,6 @@ public sealed class Network : IHoldsMemory
         return after.Magnitude < before.Magnitude ? volts * before.Magnitude < NoAmps : volts < NoVolts;
     }
 
-    /// <summary>The matrix of a state, factored, for more right-hand sides than the sources'.</summary>
-    internal SparseLu<Complex> Factored(CircuitState state) => SolveAlternating(state).Lu;
-
     /// <summary>The alternating voltages of a state from scratch.</summary>
     internal Factored<Complex> SolveAlternating(CircuitState state) =>
         SolveAfresh(state, Domain.Ac, y => y, n => new Complex(PointLeak, Omega * _topology.Farads[n]));
@@ -223,38 +242,52 @@ public sealed class Network : IHoldsMemory
     private Solved<T>? Updated<T>(Factored<T>? healthy, CircuitState state, Domain domain, Func<Complex, T> number)
         where T : unmanaged, INumberBase<T>
     {
-        if (healthy is null)
+        if (healthy is null || Update(healthy, state, domain, number) is not { } change)
         {
             return null;
         }
 
-        var admittances = new T[_branches.Length];
-        healthy.Solved.Admittances.CopyTo(admittances, 0);
-        var changes = new List<BranchChange<T>>(_changed.Length);
-        foreach (var i in _changed)
+        if (change.Update is null)
         {
-            var before = admittances[i];
-            admittances[i] = number(Admittance(_branches[i], state, domain));
-            if (admittances[i] != before)
-            {
-                changes.Add(new BranchChange<T>(_branches[i].A, _branches[i].B, admittances[i] - before));
-            }
-        }
-
-        if (changes.Count == 0)
-        {
-            return healthy.Solved with { Admittances = admittances };
-        }
-
-        var update = new LowRankUpdate<T>(healthy.Lu, changes);
-        if (update.Soundness < LeastSoundness)
-        {
-            return null;
+            return healthy.Solved;
         }
 
         var volts = (T[])healthy.Solved.Volts.Clone();
-        update.Apply(volts);
-        return healthy.Solved with { Volts = volts, Admittances = admittances };
+        change.Update.Apply(volts);
+        return healthy.Solved with { Volts = volts, Changed = change.Changed };
+    }
+
+    /// <summary>
+    /// What this fault changes in a solved state of the healthy circuit, no update when that is nothing; null when it would leave too few
+    /// digits.
+    /// </summary>
+    private (LowRankUpdate<T>? Update, (int Branch, T Siemens)[] Changed)? Update<T>(
+        Factored<T> healthy,
+        CircuitState state,
+        Domain domain,
+        Func<Complex, T> number
+    )
+        where T : unmanaged, INumberBase<T>
+    {
+        List<BranchChange<T>>? changes = null;
+        List<(int Branch, T Siemens)>? changed = null;
+        foreach (var i in _changed)
+        {
+            var (before, after) = (healthy.Solved.AdmittanceOf(i), number(Admittance(_branches[i], state, domain)));
+            if (after != before)
+            {
+                (changes ??= []).Add(new BranchChange<T>(_branches[i].A, _branches[i].B, after - before));
+                (changed ??= []).Add((i, after));
+            }
+        }
+
+        if (changes is null)
+        {
+            return (null, []);
+        }
+
+        var update = new LowRankUpdate<T>(healthy.Lu, changes);
+        return update.Soundness < LeastSoundness ? null : (update, [.. changed!]);
     }
 
     /// <summary>
@@ -277,8 +310,7 @@ public sealed class Network : IHoldsMemory
     internal SparseLu<double> FactorOhms(CircuitState state, Func<int, double> tie) => SolveAfresh(state, Domain.Ohms, y => y.Real, tie).Lu;
 
     /// <summary>Whether the fault made this device another one (a wrong coil).</summary>
-    internal bool HasAlteredDevice(int device) =>
-        device >= 0 && Alterations.Any(a => a is ParameterIs p && p.Device == Circuit.Devices[device].Tag);
+    internal bool HasAlteredDevice(int device) => device >= 0 && _altered is { } altered && altered[device];
 
     /// <summary>Admittance of a branch in a state, its fault included, siemens.</summary>
     internal Complex Admittance(NetworkBranch branch, CircuitState state, Domain domain)

@@ -22,6 +22,11 @@ internal sealed class OhmTable
     private readonly CircuitState _state;
     private readonly OhmMatrix _matrix;
     private readonly int[] _islands;
+
+    /// <summary>Number of every node within its island, earth's at 0 and node n's at n + 1; nodes of each island.</summary>
+    private readonly int[] _places,
+        _sizes;
+
     private readonly double[]?[] _responses;
     private readonly Network _drawn;
     private readonly OhmTable? _more;
@@ -46,11 +51,18 @@ internal sealed class OhmTable
         _state = state;
         _matrix = new OhmMatrix(healthy, state);
         _islands = OhmMatrix.Islands(healthy, _matrix.Admittances);
+        _places = new int[_islands.Length];
+        _sizes = new int[_islands.Length];
+        for (var i = 0; i < _islands.Length; i++)
+        {
+            _places[i] = _sizes[_islands[i]]++;
+        }
+
         _responses = new double[healthy.Size][];
     }
 
-    /// <summary>About how much memory it may come to hold: the response of every node to a current into each.</summary>
-    public long Bytes => 8L * _responses.Length * _responses.Length + _matrix.Bytes + (_more?.Bytes ?? 0);
+    /// <summary>About how much memory it may come to hold: the response of every node to a current into each of its island.</summary>
+    public long Bytes => 8 * _islands.Sum(i => (long)_sizes[i]) + 32L * _islands.Length + _matrix.Bytes + (_more?.Bytes ?? 0);
 
     /// <summary>The readings one standard deviation of copper higher, ohm.</summary>
     public double[] ReadMore(Network faulty, ImmutableArray<(TerminalId From, TerminalId To)> pairs) => (_more ?? this).Read(faulty, pairs);
@@ -80,6 +92,7 @@ internal sealed class OhmTable
             }
         }
 
+        var drops = changes.Count <= 16 ? stackalloc double[changes.Count] : new double[changes.Count];
         var nodes = NodesOf(pairs);
         for (var i = 0; i < readings.Length; i++)
         {
@@ -87,7 +100,7 @@ internal sealed class OhmTable
             readings[i] =
                 islands[a + 1] != islands[b + 1] ? double.PositiveInfinity
                 : a == b ? 0
-                : Shown(anew?.Between(a, b) ?? Between(a, b, update));
+                : Shown(anew?.Between(a, b) ?? Between(a, b, update, changes, drops));
         }
 
         return readings;
@@ -125,16 +138,55 @@ internal sealed class OhmTable
     private static double Shown(double ohms) => ohms > OverRange ? double.PositiveInfinity : Math.Max(0, ohms);
 
     /// <summary>What one ampere into one point and out of the other leaves between them: superposed from one ampere into each.</summary>
-    private double Between(int a, int b, LowRankUpdate<double>? update)
+    private double Between(int a, int b, LowRankUpdate<double>? update, List<BranchChange<double>> changes, Span<double> drops)
     {
-        var (into, outOf) = (Response(a), Response(b));
-        var points = new BranchChange<double>(a, b, 0);
-        var ohms = (into is null ? 0 : points.Drop(into)) - (outOf is null ? 0 : points.Drop(outOf));
-        return update is null ? ohms : ohms - update.Lessening(into, outOf);
+        var ohms = Drop(a, a, b) - Drop(b, a, b);
+        if (update is null)
+        {
+            return ohms;
+        }
+
+        for (var i = 0; i < drops.Length; i++)
+        {
+            drops[i] = Drop(a, changes[i].A, changes[i].B) - Drop(b, changes[i].A, changes[i].B);
+        }
+
+        return ohms - update.Lessening(drops);
     }
 
-    /// <summary>Node voltages for one ampere into a node and out at earth; null for earth. Two threads may work out the same one.</summary>
-    private double[]? Response(int node) => node < 0 ? null : _responses[node] ??= _matrix.Lu.Response(node, -1);
+    /// <summary>Voltage from one node to another for one ampere into a node and out at earth.</summary>
+    private double Drop(int into, int from, int to)
+    {
+        if (into < 0)
+        {
+            return 0;
+        }
+
+        var (response, island) = (_responses[into] ??= Response(into), _islands[into + 1]);
+        return Volts(response, island, from) - Volts(response, island, to);
+    }
+
+    private double Volts(double[] response, int island, int node) =>
+        node < 0 || _islands[node + 1] != island ? 0 : response[_places[node + 1]];
+
+    /// <summary>
+    /// Node voltages of its island for one ampere into a node and out at earth: no other island has any. Two threads may work out the same.
+    /// </summary>
+    private double[] Response(int node)
+    {
+        var volts = _matrix.Lu.Response(node, -1);
+        var island = _islands[node + 1];
+        var own = new double[_sizes[island]];
+        for (var i = 0; i < volts.Length; i++)
+        {
+            if (_islands[i + 1] == island)
+            {
+                own[_places[i + 1]] = volts[i];
+            }
+        }
+
+        return own;
+    }
 
     /// <summary>Siemens of every branch with the fault; with an insulation tester also of what breaks down.</summary>
     private double[] Admittances(Network faulty)

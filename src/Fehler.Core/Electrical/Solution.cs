@@ -15,6 +15,7 @@ public sealed class Solution
     private readonly Solved<double>? _dc;
     private int[]? _islands;
     private int[]? _directIslands;
+    private DeviceMeter?[]? _meters;
 
     internal Solution(Network network, CircuitState state, Solved<Complex> ac, Solved<double>? dc)
     {
@@ -46,7 +47,7 @@ public sealed class Solution
         }
 
         var branch = Network.Branches[index];
-        return (DirectVolts(branch.A) - DirectVolts(branch.B) + _dc.Electromotive.GetValueOrDefault(index)) * _dc.Admittances[index];
+        return (DirectVolts(branch.A) - DirectVolts(branch.B) + _dc.ElectromotiveOf(index)) * _dc.AdmittanceOf(index);
     }
 
     internal Complex NodeVolts(int node) => node < 0 ? Complex.Zero : _ac.Volts[node];
@@ -94,7 +95,7 @@ public sealed class Solution
     {
         var branch = Network.Branches[index];
         var drop = NodeVolts(branch.A) - NodeVolts(branch.B);
-        return (drop + _ac.Electromotive.GetValueOrDefault(index)) * _ac.Admittances[index];
+        return (drop + _ac.ElectromotiveOf(index)) * _ac.AdmittanceOf(index);
     }
 
     /// <summary>
@@ -103,7 +104,7 @@ public sealed class Solution
     /// </summary>
     public bool IsFirm(TerminalId from, TerminalId to)
     {
-        _islands ??= Islands(i => _ac.Admittances[i].Magnitude);
+        _islands ??= Islands(i => _ac.AdmittanceOf(i).Magnitude);
         var (a, b) = (Network.Node(from), Network.Node(to));
         return _islands[a + 1] == _islands[b + 1];
     }
@@ -116,20 +117,22 @@ public sealed class Solution
             return false;
         }
 
-        _directIslands ??= Islands(i => _dc.Admittances[i]);
+        _directIslands ??= Islands(i => _dc.AdmittanceOf(i));
         return _directIslands[Network.Node(from) + 1] == _directIslands[Network.Node(to) + 1];
     }
 
     /// <summary>About how much memory it holds.</summary>
     internal long Bytes => _ac.Bytes + (_dc?.Bytes ?? 0);
 
-    internal IDeviceMeter MeterOf(int device) => new DeviceMeter(this, device);
+    /// <summary>What a device feels; the same at every asking, so that what it works out is worked out once.</summary>
+    internal IDeviceMeter MeterOf(int device) =>
+        (_meters ??= new DeviceMeter?[Network.Circuit.Devices.Length])[device] ??= new(this, device);
 
     /// <summary>Island of every node; index 0 is earth.</summary>
     private int[] Islands(Func<int, double> siemens)
     {
         var islands = new UnionFind(Network.Size + 1);
-        for (var i = 0; i < _ac.Admittances.Length; i++)
+        for (var i = 0; i < Network.Branches.Length; i++)
         {
             if (siemens(i) > 1 / HoldsBelowOhms && Network.Branches[i].Farads == 0)
             {
@@ -186,12 +189,7 @@ public sealed class Solution
 }
 
 /// <summary>A rotor at a speed that it tries: its windings' voltages are known at once, anything else solves the circuit.</summary>
-internal sealed class TriedSpeed(
-    Solution solution,
-    int device,
-    DeviceState state,
-    IReadOnlyDictionary<(string From, string To), Complex> windings
-) : IDeviceMeter
+internal sealed class TriedSpeed(Solution solution, int device, DeviceState state, WindingVolts windings) : IDeviceMeter
 {
     private IDeviceMeter? _solved;
 
@@ -207,7 +205,7 @@ internal sealed class TriedSpeed(
 
     public DeviceState? StateOf(string tag) => solution.MeterOf(device).StateOf(tag);
 
-    public Complex Volts(string from, string to) => windings.TryGetValue((from, to), out var volts) ? volts : Solved.Volts(from, to);
+    public Complex Volts(string from, string to) => windings.Of(from, to) ?? Solved.Volts(from, to);
 
     public IDeviceMeter With(DeviceState other) => Solved.With(other);
 }

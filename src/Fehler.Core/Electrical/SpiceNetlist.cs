@@ -142,7 +142,7 @@ public static class SpiceNetlist
         /// Currents driven by winding voltages. The quadrature part comes from an auxiliary node at which a unit
         /// current per volt meets one ohm of reactance, so that its voltage is j times the winding's.
         /// </summary>
-        public override void Windings((string From, string To)[] windings, Complex[,] admittance)
+        public override void Windings((string From, string To)[] windings, Complex[] admittance)
         {
             var tag = $"d{Device}w";
             string Node(string name) => Name(network.InnerNode(Device, name));
@@ -156,7 +156,7 @@ public static class SpiceNetlist
             {
                 for (var j = 0; j < windings.Length; j++)
                 {
-                    var y = admittance[i, j];
+                    var y = admittance[i * windings.Length + j];
                     text.Append(
                         CultureInfo.InvariantCulture,
                         $"Gr{tag}{i}{j} {Node(windings[i].From)} {Node(windings[i].To)} {Node(windings[j].From)} "

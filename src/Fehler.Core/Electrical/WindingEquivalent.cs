@@ -15,7 +15,7 @@ namespace Fehler.Core.Electrical;
 internal sealed class WindingEquivalent
 {
     private readonly Complex[] _volts;
-    private readonly Complex[,] _behind;
+    private readonly Complex[] _behind;
     private readonly Captured _before;
 
     public WindingEquivalent(Solution solution, int device)
@@ -25,68 +25,80 @@ internal sealed class WindingEquivalent
         var nodes = _before.Windings.Select(w => (From: network.InnerNode(device, w.From), To: network.InnerNode(device, w.To))).ToArray();
         var n = nodes.Length;
         _volts = [.. nodes.Select(w => solution.NodeVolts(w.From) - solution.NodeVolts(w.To))];
-        _behind = new Complex[n, n];
-        var factored = network.Factored(solution.State);
+        _behind = new Complex[n * n];
+        var responseTo = network.Responses(solution.State);
         for (var j = 0; j < n; j++)
         {
-            var response = factored.Response(nodes[j].From, nodes[j].To);
+            var response = responseTo(nodes[j].From, nodes[j].To);
             for (var i = 0; i < n; i++)
             {
-                _behind[i, j] = At(response, nodes[i].From) - At(response, nodes[i].To);
+                _behind[i * n + j] = At(response, nodes[i].From) - At(response, nodes[i].To);
             }
         }
     }
 
     /// <summary>Voltages over the windings with the device in another state.</summary>
-    public IReadOnlyDictionary<(string From, string To), Complex> Volts(Device device, DeviceState state)
+    public WindingVolts Volts(Device device, DeviceState state)
     {
         var after = Capture(device, state);
-        var n = _volts.Length;
-        var system = new Complex[n, n + 1];
+        var (n, row) = (_volts.Length, _volts.Length + 1);
+        Span<Complex> system = stackalloc Complex[n * row];
         for (var i = 0; i < n; i++)
         {
             for (var j = 0; j < n; j++)
             {
                 for (var k = 0; k < n; k++)
                 {
-                    system[i, j] += _behind[i, k] * (after.Admittance[k, j] - _before.Admittance[k, j]);
+                    system[i * row + j] += _behind[i * n + k] * (after.Admittance[k * n + j] - _before.Admittance[k * n + j]);
                 }
 
-                system[i, j] += i == j ? 1 : 0;
+                system[i * row + j] += i == j ? 1 : 0;
             }
 
-            system[i, n] = _volts[i];
+            system[i * row + n] = _volts[i];
         }
 
-        var volts = Solve(system);
-        return _before.Windings.Select((w, i) => (w, i)).ToDictionary(x => x.w, x => volts[x.i]);
+        return new WindingVolts(_before.Windings, Solve(system, n));
     }
 
     private static Complex At(Complex[] volts, int node) => node < 0 ? Complex.Zero : volts[node];
 
     /// <summary>Gauss with partial pivoting; three unknowns.</summary>
-    private static Complex[] Solve(Complex[,] m)
+    /// <param name="m">By rows, the right-hand side last in each.</param>
+    /// <param name="n">Unknowns.</param>
+    private static Complex[] Solve(Span<Complex> m, int n)
     {
-        var n = m.GetLength(0);
+        var row = n + 1;
         for (var k = 0; k < n; k++)
         {
-            var pivot = Enumerable.Range(k, n - k).MaxBy(i => m[i, k].Magnitude);
+            var pivot = k;
+            for (var i = k + 1; i < n; i++)
+            {
+                pivot = m[i * row + k].Magnitude > m[pivot * row + k].Magnitude ? i : pivot;
+            }
+
             for (var j = 0; j <= n && pivot != k; j++)
             {
-                (m[k, j], m[pivot, j]) = (m[pivot, j], m[k, j]);
+                (m[k * row + j], m[pivot * row + j]) = (m[pivot * row + j], m[k * row + j]);
             }
 
             for (var i = 0; i < n; i++)
             {
-                var factor = m[i, k] / m[k, k];
+                var factor = m[i * row + k] / m[k * row + k];
                 for (var j = k; j <= n && i != k; j++)
                 {
-                    m[i, j] -= factor * m[k, j];
+                    m[i * row + j] -= factor * m[k * row + j];
                 }
             }
         }
 
-        return [.. Enumerable.Range(0, n).Select(i => m[i, n] / m[i, i])];
+        var solved = new Complex[n];
+        for (var i = 0; i < n; i++)
+        {
+            solved[i] = m[i * row + n] / m[i * row + i];
+        }
+
+        return solved;
     }
 
     private static Captured Capture(Device device, DeviceState state)
@@ -100,11 +112,28 @@ internal sealed class WindingEquivalent
     {
         public (string From, string To)[] Windings { get; private set; } = [];
 
-        public Complex[,] Admittance { get; private set; } = new Complex[0, 0];
+        public Complex[] Admittance { get; private set; } = [];
 
-        void ICoupledStamp.Windings((string From, string To)[] windings, Complex[,] admittance) =>
+        void ICoupledStamp.Windings((string From, string To)[] windings, Complex[] admittance) =>
             (Windings, Admittance) = (windings, admittance);
 
         public void Source(int element, Complex volts, Complex ohms) { }
+    }
+}
+
+/// <summary>Voltages over the windings of one device, by their ends.</summary>
+internal readonly record struct WindingVolts((string From, string To)[] Windings, Complex[] Volts)
+{
+    public Complex? Of(string from, string to)
+    {
+        for (var i = 0; i < Windings.Length; i++)
+        {
+            if (Windings[i] == (from, to))
+            {
+                return Volts[i];
+            }
+        }
+
+        return null;
     }
 }

@@ -68,13 +68,13 @@ public sealed record FaultMode(string Id, string Unit, Wording Title, ImmutableA
         !IsWiring && Alterations.All(a => a is ElementOpen or ElementSeriesOhms or ConductorOpen or ConductorSeriesOhms or Bridge);
 
     /// <summary>A current that only a protective device limits flows where it should not: never to be closed onto twice.</summary>
-    public bool IsShort => !IsWiring && Alterations.OfType<Bridge>().Any(b => b.Ohms < ShortBelowOhms);
+    public bool IsShort => !IsWiring && Alterations.Any(a => a is Bridge { Ohms: < ShortBelowOhms });
 
     /// <summary>At 230 V some ten amperes and more.</summary>
     private const double ShortBelowOhms = 20;
 
     /// <summary>The installed wiring differs from the drawing.</summary>
-    public bool IsWiring => Alterations.OfType<Bridge>().Any() && Alterations.OfType<ConductorOpen>().Any();
+    public bool IsWiring => Alterations.Any(a => a is Bridge) && Alterations.Any(a => a is ConductorOpen);
 
     /// <summary>Weight by which the place multiplies: field devices and terminals fail more than panel wiring.</summary>
     public string Kind => Id[(Id.IndexOf('/', StringComparison.Ordinal) + 1)..];

@@ -18,6 +18,14 @@ public sealed class Simulator(Network network)
 
     private readonly ImmutableArray<Device> _devices = network.Circuit.Devices;
 
+    /// <summary>Devices, by index, that a fault keeps where they are or does not let go back; null where there is none.</summary>
+    private readonly bool[]? _locked = Those(network, a => a is PositionLocked p ? p.Device : null),
+        _sticking = Those(network, a => a is DoesNotReturn d ? d.Device : null);
+
+    private readonly ImmutableArray<AppearsAs> _appearsAs = [.. network.Alterations.OfType<AppearsAs>()];
+
+    private readonly ImmutableArray<DoesNotReach> _unreached = [.. network.Alterations.OfType<DoesNotReach>()];
+
     public Network Network { get; } = network;
 
     /// <summary>Told of every state that is solved on the way, in order.</summary>
@@ -116,8 +124,8 @@ public sealed class Simulator(Network network)
         var happened = 0;
         for (var left = Math.Min(seconds, StepRules.LongestWait); left > 0; )
         {
-            var running = Timed(outcome).Where(t => !onlyDelays || _devices[t.Device].Kind.HasDelays).ToList();
-            var next = running.OrderBy(t => Left(outcome, t)).FirstOrDefault();
+            var running = Timed(outcome, onlyDelays);
+            var next = running.Count > 0 ? running.MinBy(t => Left(outcome, t)) : default;
             var due = running.Count > 0 ? Left(outcome, next) : double.PositiveInfinity;
             var passed = Passed(outcome, running, Math.Min(due, left));
             left -= due;
@@ -174,37 +182,48 @@ public sealed class Simulator(Network network)
         Math.Max(1e-6, t.Timed.After.Value * (1 - (t.Timed.IsLeft ? 0 : outcome.State.Devices[t.Device].Progress)));
 
     /// <summary>Every delay that runs has come further; what no longer runs begins again from nothing. Bimetals have warmed or cooled.</summary>
-    private CircuitState Passed(Outcome outcome, List<(int Device, TimedTransition Timed)> running, double seconds) =>
-        outcome.State with
+    private CircuitState Passed(Outcome outcome, List<(int Device, TimedTransition Timed)> running, double seconds)
+    {
+        var devices = outcome.State.Devices.ToBuilder();
+        for (var i = 0; i < devices.Count; i++)
         {
-            Devices =
-            [
-                .. outcome.State.Devices.Select(
-                    (d, i) =>
-                        d with
-                        {
-                            Progress =
-                                running.FindIndex(r => r.Device == i && !r.Timed.IsLeft) is var k && k >= 0
-                                    ? Math.Round(d.Progress + seconds / running[k].Timed.After.Value, 9)
-                                    : 0,
-                            Heat = Heated(outcome.Solution, i, d, new(seconds)),
-                        }
-                ),
-            ],
+            devices[i] = devices[i] with { Progress = 0, Heat = Heated(outcome.Solution, i, devices[i], new(seconds)) };
+        }
+
+        foreach (var (i, timed) in running)
+        {
+            if (!timed.IsLeft)
+            {
+                var progress = Math.Round(outcome.State.Devices[i].Progress + seconds / timed.After.Value, 9);
+                devices[i] = devices[i] with { Progress = progress };
+            }
+        }
+
+        return outcome.State with
+        {
+            Devices = devices.MoveToImmutable(),
         };
+    }
 
     private double Heated(Solution solution, int device, DeviceState state, Seconds time) =>
         _devices[device].Kind.Heated(_devices[device], state, solution.MeterOf(device), time);
 
-    private IEnumerable<(int Device, TimedTransition Timed)> Timed(Outcome outcome)
+    private List<(int Device, TimedTransition Timed)> Timed(Outcome outcome, bool onlyDelays = false)
     {
+        var running = new List<(int Device, TimedTransition Timed)>();
         for (var i = 0; i < _devices.Length; i++)
         {
-            if (_devices[i].Kind.Timed(_devices[i], outcome.State.Devices[i], outcome.Solution.MeterOf(i)) is { } timed && !IsLocked(i))
+            if (
+                (!onlyDelays || _devices[i].Kind.HasDelays)
+                && !IsLocked(i)
+                && _devices[i].Kind.Timed(_devices[i], outcome.State.Devices[i], outcome.Solution.MeterOf(i)) is { } timed
+            )
             {
-                yield return (i, timed);
+                running.Add((i, timed));
             }
         }
+
+        return running;
     }
 
     private Outcome Settle(CircuitState state) => Settle(state, together: true) ?? Settle(state, together: false)!;
@@ -258,7 +277,7 @@ public sealed class Simulator(Network network)
 
     private CircuitState Next(CircuitState state, Solution solution, ImmutableArray<string>.Builder events, bool together)
     {
-        var proposals = new List<(int Device, Transition Transition)>();
+        List<(int Device, Transition Transition)>? proposals = null;
         for (var i = 0; i < _devices.Length; i++)
         {
             if (!_devices[i].Kind.IsSlow && !IsLocked(i))
@@ -266,27 +285,14 @@ public sealed class Simulator(Network network)
                 var transition = Staged(i, state.Devices[i], _devices[i].Kind.Settle(_devices[i], state.Devices[i], solution.MeterOf(i)));
                 if (transition.Next != state.Devices[i] && !Sticks(i, state.Devices[i], transition.Next))
                 {
-                    proposals.Add((i, transition));
+                    (proposals ??= []).Add((i, transition));
                 }
             }
         }
 
-        var urgent = proposals.Where(p => p.Transition.Urgency > 0).OrderByDescending(p => p.Transition.Urgency).ToList();
-        if (urgent.Count > 0)
+        if (proposals is not null)
         {
-            events.Add($"{_devices[urgent[0].Device].Tag} opens on overcurrent");
-            return state.With(urgent[0].Device, urgent[0].Transition.Next);
-        }
-
-        if (!together && proposals.Count(p => IsPullIn(state, p)) is > 1)
-        {
-            var first = proposals.First(p => IsPullIn(state, p)).Device;
-            proposals = [.. proposals.Where(p => p.Device == first || !IsPullIn(state, p))];
-        }
-
-        if (proposals.Count > 0)
-        {
-            return proposals.Aggregate(state, (s, p) => s.With(p.Device, p.Transition.Next));
+            return Acted(state, proposals, events, together);
         }
 
         // Rotors are slow: they find their speed once the contacts have settled.
@@ -306,6 +312,39 @@ public sealed class Simulator(Network network)
         }
 
         return state;
+    }
+
+    /// <summary>The most overloaded protective device acts alone, magnets one at a time where that is wanted, all others together.</summary>
+    private CircuitState Acted(
+        CircuitState state,
+        List<(int Device, Transition Transition)> proposals,
+        ImmutableArray<string>.Builder events,
+        bool together
+    )
+    {
+        var urgent = proposals.MaxBy(p => p.Transition.Urgency);
+        if (urgent.Transition.Urgency > 0)
+        {
+            events.Add($"{_devices[urgent.Device].Tag} opens on overcurrent");
+            return state.With(urgent.Device, urgent.Transition.Next);
+        }
+
+        if (!together && proposals.Count(p => IsPullIn(state, p)) is > 1)
+        {
+            var first = proposals.First(p => IsPullIn(state, p)).Device;
+            proposals = [.. proposals.Where(p => p.Device == first || !IsPullIn(state, p))];
+        }
+
+        var devices = state.Devices.ToBuilder();
+        foreach (var (device, transition) in proposals)
+        {
+            devices[device] = transition.Next;
+        }
+
+        return state with
+        {
+            Devices = devices.MoveToImmutable(),
+        };
     }
 
     /// <summary>
@@ -372,13 +411,25 @@ public sealed class Simulator(Network network)
                 continue;
             }
 
-            if (states.Select(s => s.Devices[i].Position).Distinct().Count() > 1)
+            for (var s = 1; s < states.Count; s++)
             {
-                appearance = "chatters";
+                if (states[s].Devices[i].Position != states[0].Devices[i].Position)
+                {
+                    appearance = "chatters";
+                    break;
+                }
             }
 
-            var altered = Network.Alterations.OfType<AppearsAs>().FirstOrDefault(a => a.Device == device.Tag && a.Instead == appearance);
-            appearances[device.Tag] = altered?.Appearance ?? appearance;
+            foreach (var altered in _appearsAs)
+            {
+                if (altered.Device == device.Tag && altered.Instead == appearance)
+                {
+                    appearance = altered.Appearance;
+                    break;
+                }
+            }
+
+            appearances[device.Tag] = appearance;
         }
 
         return new Outcome(state, solution, appearances.ToImmutable(), events.ToImmutable());
@@ -396,17 +447,26 @@ public sealed class Simulator(Network network)
                 }
             );
 
-    private CircuitState Constrain(CircuitState state) =>
-        Network
-            .Alterations.OfType<PositionLocked>()
-            .Aggregate(
-                Network.Alterations.OfType<DoesNotReach>().Aggregate(state, Unreached),
-                (s, locked) =>
-                {
-                    var index = Network.DeviceIndex(locked.Device);
-                    return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false, Moving = false });
-                }
-            );
+    private CircuitState Constrain(CircuitState state)
+    {
+        foreach (var missed in _unreached)
+        {
+            state = Unreached(state, missed);
+        }
+
+        return _locked is null
+            ? state
+            : Network
+                .Alterations.OfType<PositionLocked>()
+                .Aggregate(
+                    state,
+                    (s, locked) =>
+                    {
+                        var index = Network.DeviceIndex(locked.Device);
+                        return s.With(index, s.Devices[index] with { Position = locked.Position, Held = false, Moving = false });
+                    }
+                );
+    }
 
     private CircuitState Unreached(CircuitState state, DoesNotReach missed)
     {
@@ -423,10 +483,24 @@ public sealed class Simulator(Network network)
             : state;
     }
 
-    private bool IsLocked(int device) => Network.Alterations.Any(a => a is PositionLocked p && p.Device == _devices[device].Tag);
+    private bool IsLocked(int device) => _locked is { } locked && locked[device];
 
     private bool Sticks(int device, DeviceState from, DeviceState to) =>
-        from.Position != 0 && to.Position == 0 && Network.Alterations.Any(a => a is DoesNotReturn d && d.Device == _devices[device].Tag);
+        from.Position != 0 && to.Position == 0 && _sticking is { } sticking && sticking[device];
+
+    private static bool[]? Those(Network network, Func<Alteration, string?> tag)
+    {
+        bool[]? those = null;
+        foreach (var alteration in network.Alterations)
+        {
+            if (tag(alteration) is { } device)
+            {
+                (those ??= new bool[network.Circuit.Devices.Length])[network.DeviceIndex(device)] = true;
+            }
+        }
+
+        return those;
+    }
 
     private string PositionName(int device, DeviceState state)
     {

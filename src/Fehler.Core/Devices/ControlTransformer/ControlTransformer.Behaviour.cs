@@ -22,7 +22,7 @@ internal sealed partial class ControlTransformer
             ? (new[] { ("~p", "2"), ("~s", "~t"), ("~t", "4") }, new[] { 1.0, Ratio(device) / 2, Ratio(device) / 2 })
             : (new[] { ("~p", "2"), ("~s", "4") }, new[] { 1.0, Ratio(device) });
         var n = windings.Length;
-        var y = new Complex[n, n];
+        var y = new Complex[n * n];
         var copper = domain == Domain.Ac ? 1 : device[Plate.OhmsFactor];
         var own = turns.Select((t, i) => OwnOhms(device) * t * t * (i == 0 ? 1 : Ratio(device) / t)).ToArray();
         if (domain != Domain.Ac)
@@ -30,7 +30,7 @@ internal sealed partial class ControlTransformer
             for (var i = 0; i < n; i++)
             {
                 var read = i == 0 ? device[Plate.PrimaryOhms] : device[Plate.SecondaryOhms] / (n - 1);
-                y[i, i] = 1 / (copper * (read > 0 ? read : own[i].Real));
+                y[i * n + i] = 1 / (copper * (read > 0 ? read : own[i].Real));
             }
         }
         else
@@ -42,7 +42,7 @@ internal sealed partial class ControlTransformer
             {
                 for (var j = 0; j < n; j++)
                 {
-                    y[i, j] = (i == j ? 1 / own[i] : 0) - turns[i] * turns[j] / (own[i] * own[j] * sum);
+                    y[i * n + j] = (i == j ? 1 / own[i] : 0) - turns[i] * turns[j] / (own[i] * own[j] * sum);
                 }
             }
         }

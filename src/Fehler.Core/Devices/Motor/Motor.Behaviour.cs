@@ -30,12 +30,12 @@ internal sealed partial class Motor
         var windings = Windings(device);
         // A phase of an equivalent star is a third of a delta winding.
         var scale = IsDelta(device) ? 1.0 / 3 : 1.0;
-        var y = new Complex[3, 3];
+        var y = new Complex[9];
         if (domain != Domain.Ac)
         {
             for (var i = 0; i < 3; i++)
             {
-                y[i, i] = scale / device[Plate.WindingOhms];
+                y[4 * i] = scale / device[Plate.WindingOhms];
             }
         }
         else
@@ -46,7 +46,7 @@ internal sealed partial class Motor
                 for (var j = 0; j < 3; j++)
                 {
                     // Symmetrical components: Fortescue 1918. V of winding j = V0 + a^-j V1 + a^j V2.
-                    y[i, j] = scale / 3 * (y0 + y1 * Rotations[(j - i + 3) % 3] + y2 * Rotations[(i - j + 3) % 3]);
+                    y[3 * i + j] = scale / 3 * (y0 + y1 * Rotations[(j - i + 3) % 3] + y2 * Rotations[(i - j + 3) % 3]);
                 }
             }
         }
@@ -113,18 +113,20 @@ internal sealed partial class Motor
 
     public override string? Appearance(Device device, DeviceState state, IDeviceMeter meter)
     {
-        var amps = Enumerable.Range(0, 3).Select(k => Magnitude(meter.Amps(k)) / device[Plate.Amps]).ToList();
-        if (amps.Max() < 0.1)
+        var rated = device[Plate.Amps];
+        var (first, second, third) = (Magnitude(meter.Amps(0)) / rated, Magnitude(meter.Amps(1)) / rated, Magnitude(meter.Amps(2)) / rated);
+        var (least, most) = (Math.Min(Math.Min(first, second), third), Math.Max(Math.Max(first, second), third));
+        if (most < 0.1)
         {
             return state.Position == Coasting ? "coasts" : "stopped";
         }
 
         if (Math.Abs(state.Speed) < Standing)
         {
-            return amps.Max() < 0.5 ? "stopped" : "hums, does not start";
+            return most < 0.5 ? "stopped" : "hums, does not start";
         }
 
-        return amps.Max() - amps.Min() > 0.6 * amps.Max() ? "runs rough"
+        return most - least > 0.6 * most ? "runs rough"
             : state.Speed < 0 ? "runs reverse"
             : HasSixLeads(device) && SequenceVolts(device, meter).Positive < 0.75 * device[Plate.Volts] ? "runs in star"
             : "runs";
@@ -152,8 +154,8 @@ internal sealed partial class Motor
     private static (double Positive, double Negative) SequenceVolts(Device device, IDeviceMeter meter)
     {
         var w = Windings(device);
-        var v = w.Select(x => meter.Volts(x.From, x.To)).ToArray();
-        return ((v[0] + A * v[1] + A * A * v[2]).Magnitude / 3, (v[0] + A * A * v[1] + A * v[2]).Magnitude / 3);
+        var (u, v, x) = (meter.Volts(w[0].From, w[0].To), meter.Volts(w[1].From, w[1].To), meter.Volts(w[2].From, w[2].To));
+        return ((u + A * v + A * A * x).Magnitude / 3, (u + A * A * v + A * x).Magnitude / 3);
     }
 
     /// <summary>Whether the nameplate's voltage stands over a winding; a star-delta motor's does.</summary>

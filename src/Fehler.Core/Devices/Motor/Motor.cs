@@ -278,8 +278,12 @@ internal sealed partial class Motor : CompleteKind
             },
         ];
 
+    private static readonly (string From, string To)[] Open = [("~u", "U2"), ("~v", "V2"), ("~w", "W2")],
+        Delta = [("~u", "V"), ("~v", "W"), ("~w", "U")],
+        Star = [("~u", "~star"), ("~v", "~star"), ("~w", "~star")];
+
     private static (string From, string To)[] Windings(Device device) =>
-        HasSixLeads(device) ? [("~u", "U2"), ("~v", "V2"), ("~w", "W2")]
-        : device[Plate.Connection] == "delta" ? [("~u", "V"), ("~v", "W"), ("~w", "U")]
-        : [("~u", "~star"), ("~v", "~star"), ("~w", "~star")];
+        HasSixLeads(device) ? Open
+        : device[Plate.Connection] == "delta" ? Delta
+        : Star;
 }
