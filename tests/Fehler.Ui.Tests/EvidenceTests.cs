@@ -98,6 +98,30 @@ public sealed class EvidenceTests : IDisposable
         _screen.See("S2 pressed");
     }
 
+    /// <summary>
+    /// The trial that is asked for shows what to watch; one touch says that nothing happened, and the journal with it and the next test stand there
+    /// without looking for them.
+    /// </summary>
+    [Fact]
+    public void Nothing_happened_is_one_touch_and_the_next_test_stands_there()
+    {
+        _screen.OpenCircuit("DX-202");
+        _screen.ClickText("It does not work");
+        _screen.Type("#complaint", "Does not start");
+        _screen.ClickText("Open the job");
+        _screen.ClickText("First: agree to live tests");
+        _screen.TickAll("I work live");
+        _screen.ClickText("Done: say what was seen");
+        _screen.Find("[data-seen='KM1']");
+        _screen.ClickText("Nothing happened");
+        _screen.See("Journal (3)");
+        _screen.See("KM1 out");
+        _screen.Until(
+            () => _screen.Driver.FindElements(By.CssSelector(".lead strong")).Count(e => e.Text.Contains(':')) == 2,
+            "both leads of the next test"
+        );
+    }
+
     /// <summary>Nothing has to be operated to say how it stands, and what people say is one touch.</summary>
     [Fact]
     public void How_it_stands_and_what_people_say_are_recorded_without_operating_anything()

@@ -50,6 +50,35 @@ public sealed class ThumbAndKeysTests : IDisposable
         Scrolled().ShouldBe(0, "the page stays where it is");
     }
 
+    /// <summary>Both leads are seen, and no button of the drawing lies on one of them: a thumb would press it.</summary>
+    [Fact]
+    public void On_a_phone_both_leads_stand_clear_of_the_drawings_buttons()
+    {
+        _screen.Resize(390, 844);
+        _screen.OpenTheOpenJob();
+        _screen.ClickText("First:");
+        _screen.TickAll("I work live");
+        _screen.Find(Meter);
+        _screen.Until(() => Hidden().Length == 0, "both leads clear of the drawing's buttons");
+        _screen.Driver.FindElements(By.CssSelector("svg g.lead")).Count.ShouldBe(2);
+    }
+
+    /// <summary>Leads that are not wholly within the drawing's frame, or lie under one of its buttons.</summary>
+    private string Hidden() =>
+        (string)
+            _screen.Driver.ExecuteScript(
+                """
+                const pins = [...document.querySelectorAll('svg g.lead')].map(p => p.getBoundingClientRect())
+                const frame = document.querySelector('.viewport .sheets').getBoundingClientRect()
+                const tools = [...document.querySelectorAll('.viewport [role=toolbar] :is(button, .p-select)')].map(b => b.getBoundingClientRect())
+                const meets = (a, b) => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom
+                if (pins.length < 2 || tools.length === 0) return 'nothing drawn yet'
+                return pins
+                  .filter(p => tools.some(t => meets(p, t)) || !meets(p, frame) || p.left < frame.left || p.bottom > frame.bottom)
+                  .map(p => `${Math.round(p.left)},${Math.round(p.top)}`).join(' ')
+                """
+            )!;
+
     /// <summary>Arrows walk lead 1 along the path, a number and Enter record it; no key goes to a button on the way.</summary>
     [Fact]
     public void The_lead_walks_along_the_path_by_the_arrows_and_is_recorded_by_Enter()

@@ -36,5 +36,8 @@ internal sealed record Candidate(ProposalKind Kind, Setup Setup, double Bits, do
     /// <summary>Operations: where each hypothesis says that they lead to.</summary>
     public Arrival[] Foreseen { get; init; } = [];
 
+    /// <summary>Operations: where they lead a good circuit to.</summary>
+    public Arrival? GoodArrival { get; init; }
+
     public Prediction Foretold(int hypothesis) => Table[hypothesis][Column];
 }

@@ -43,10 +43,10 @@ public static class Likelihood
     private const string RunsSomehow = "runs, way not known";
 
     /// <summary>
-    /// "Runs" is said of a motor that has stayed in star as well: who does not know its sound, or has not looked at the contactors, cannot tell
-    /// (common practice: one in three).
+    /// "Runs" is said of a motor that has stayed in star as well by whoever does not know its sound, and "on" of a timer that has not timed out by
+    /// whoever sees its lamp (common practice: one in three).
     /// </summary>
-    private const double SaidOfStarShare = 0.3;
+    private const double LooselySaidShare = 0.3;
 
     /// <summary>Below this a meter shows that its leads touch nothing, V.</summary>
     private const double NothingVolts = 2;
@@ -80,7 +80,7 @@ public static class Likelihood
     /// <summary>Fit of what was seen of a device; neighbours such as "buzzes" and "chatters" are easily taken for each other.</summary>
     public static double OfAppearance(string seen, string predicted) =>
         seen == predicted || (seen == RunsSomehow && predicted.StartsWith("runs", StringComparison.Ordinal)) ? 1 - MisseenShare
-        : (seen, predicted) is ("runs", "runs in star") ? SaidOfStarShare
+        : (seen, predicted) is ("runs", "runs in star") or ("on", "timing") ? LooselySaidShare
         : AreNeighbours(seen, predicted) ? 0.08
         : MisseenShare / 2;
 

@@ -15,6 +15,8 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
 {
     public Proposal Describe(Candidate c, bool proof)
     {
+        var watched = Watched(c);
+        c = Named(c, watched);
         var outcomes = Groups(c).Select(g => Outcome(c, g)).OrderByDescending(o => o.Probability).Take(5).ToImmutableArray();
         var state = Words.Setup(circuit, c.Setup);
         return new Proposal
@@ -27,7 +29,7 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             Device = c.Device,
             Look = c.Look,
             Steps = c.Steps,
-            Watched = Watched(c),
+            Watched = watched,
             Title =
                 c.Kind == ProposalKind.Reading
                     ? c.Quantity.IsAmps()
@@ -66,6 +68,16 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
                 .OrderByDescending(x => Math.Round(x.Otherwise, 6))
                 .Select(x => x.Tag),
         ];
+
+    /// <summary>Of what is seen after an operation only what tells the answers apart is named: nobody reads, or looks at, a dozen devices.</summary>
+    private static Candidate Named(Candidate c, ImmutableArray<string> watched) =>
+        watched.IsEmpty || c.GoodArrival is not { } good
+            ? c
+            : c with
+            {
+                Shown = [.. c.Foreseen.Select(a => Words.Of(a.Appearances.Where(s => watched.Contains(s.Key))))],
+                GoodText = Words.Of(good.Appearances.Where(s => watched.Contains(s.Key))),
+            };
 
     /// <summary>Share of the hypotheses that agree on the likeliest answer.</summary>
     private double LargestShare(Func<int, string> answer) =>

@@ -359,13 +359,15 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         var foreseen = new Arrival[weighed.Live.Length];
         AtOnce.For(weighed.Live.Length, h => foreseen[h] = weighed.Live[h].Foresee(all));
         string[] seen = [.. foreseen.Select(a => a.Seen)];
+        var good = session.Healthy.Foresee(all);
         return new Candidate(ProposalKind.Operation, setup, weighed.Grouping.Gain(seen), minutes)
         {
             Steps = steps,
             Text = text,
             Shown = seen,
-            GoodText = session.Healthy.Foresee(all).Seen,
+            GoodText = good.Seen,
             Foreseen = foreseen,
+            GoodArrival = good,
         };
     }
 

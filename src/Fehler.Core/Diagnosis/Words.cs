@@ -10,7 +10,7 @@ internal static class Words
 {
     public static string Of(IEnumerable<Step> steps) => string.Join(", then ", steps.Select(s => s.ToString()));
 
-    public static string Of(ImmutableSortedDictionary<string, string> seen) => string.Join(", ", seen.Select(s => $"{s.Key} {s.Value}"));
+    public static string Of(IEnumerable<KeyValuePair<string, string>> seen) => string.Join(", ", seen.Select(s => $"{s.Key} {s.Value}"));
 
     /// <summary>A probability: what is not certain is never shown as certain.</summary>
     public static string Share(double probability) =>

@@ -33,6 +33,7 @@ internal sealed class DeskSession(CompiledCircuit compiled)
     private DiagnosisSession? _diagnosis;
     private Task<History>? _history;
     private DeskWork? _work;
+    private long _bytes;
 
     /// <summary>The circuit of the job.</summary>
     public CompiledCircuit Compiled => compiled;
@@ -45,8 +46,8 @@ internal sealed class DeskSession(CompiledCircuit compiled)
     /// <summary>Nothing was worked out for it yet.</summary>
     public bool IsFirst => _diagnosis is null;
 
-    /// <summary>About how much memory it takes by itself.</summary>
-    public long Bytes => _diagnosis?.Bytes ?? 0;
+    /// <summary>About how much memory it took by itself when it was last used: others ask for it while it works.</summary>
+    public long Bytes => Interlocked.Read(ref _bytes);
 
     public bool IsBusy => Turn.CurrentCount == 0;
 
@@ -99,9 +100,16 @@ internal sealed class DeskSession(CompiledCircuit compiled)
     /// <summary>Computes; in turn.</summary>
     public DiagnosisResult Diagnose(JobState state, DiagnosisWish wish, History history, CancellationToken cancellation)
     {
-        _diagnosis ??= new DiagnosisSession(compiled);
-        _diagnosis.Learn(history);
-        return _diagnosis.Diagnose(state, wish.Strategy, wish.Without, cancellation);
+        try
+        {
+            _diagnosis ??= new DiagnosisSession(compiled);
+            _diagnosis.Learn(history);
+            return _diagnosis.Diagnose(state, wish.Strategy, wish.Without, cancellation);
+        }
+        finally
+        {
+            Note();
+        }
     }
 
     /// <summary>What to ask before a reading counts; in turn.</summary>
@@ -112,7 +120,13 @@ internal sealed class DeskSession(CompiledCircuit compiled)
         return _diagnosis.Doubt(state, reading);
     }
 
-    public void Forget() => _diagnosis = null;
+    public void Forget()
+    {
+        _diagnosis = null;
+        Note();
+    }
+
+    private void Note() => Interlocked.Exchange(ref _bytes, _diagnosis?.Bytes ?? 0);
 
     /// <summary>Keeps only what is small, unless it is being used.</summary>
     public void Rest()
@@ -122,6 +136,7 @@ internal sealed class DeskSession(CompiledCircuit compiled)
             try
             {
                 _diagnosis?.Rest();
+                Note();
             }
             finally
             {

@@ -51,6 +51,19 @@ public class EvidenceTests
         result.Units.Where(u => u.Unit is "KT1" or "KM2" or "KM3").Sum(u => u.Probability).ShouldBeGreaterThan(0.5, $"{result.Summary}");
     }
 
+    /// <summary>Whoever sees the lamp of a timer says that it is on, whether it has timed out or not (common practice).</summary>
+    [Fact]
+    public void A_timer_whose_lamp_is_lit_is_said_to_be_on()
+    {
+        var circuit = FamilySamples.Of("star-delta");
+        var start = circuit.Compiled().RunUp.Starts[0].Run;
+        var result = new Journal(circuit)
+            .Add(new OperationSeen([.. start, Step.Wait(20)], Journal.Seen("KM1 in, KM2 out, KM3 in, KT1 on, M1 runs in star")))
+            .Diagnose();
+        result.Units.Single(u => u.Unit == "KT1").Suspects.ShouldContain(s => s.Title.ToString().Contains("never times out"));
+        result.Units.Single(u => u.Unit == "KT1").Probability.ShouldBeGreaterThan(0.2, $"{result.Summary}");
+    }
+
     /// <summary>
     /// The way of the trade with a starter that does nothing: across the open Start stands the whole voltage if what follows is whole; with
     /// Start held somebody sees the contactor before a meter is moved; then the coil is measured while Start is held (common practice).
@@ -70,6 +83,9 @@ public class EvidenceTests
         held[0].Outcomes.Length.ShouldBeGreaterThan(1);
         held[0].Watched.ShouldContain("KM1");
         held[0].Watched.ShouldNotContain("H2", "a trip lamp tells nothing here");
+        held[0].Good.ShouldContain("KM1 in");
+        $"{held[0].Good} {string.Join(' ', held[0].Outcomes.Select(o => o.Shows))}".ShouldNotContain("H2");
+        held[0].Outcomes.Select(o => o.Shows).ShouldBeUnique("an answer that reads like another is the same one");
 
         var seen = dead.Add(new OperationSeen([], Journal.Seen("KM1 out, M1 stopped"))).Diagnose().Proposals;
         seen.ShouldNotContain(p => p.Kind == ProposalKind.Operation && p.Steps.IsEmpty, "it has been said");
