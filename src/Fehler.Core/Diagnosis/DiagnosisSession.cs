@@ -181,9 +181,10 @@ public sealed class DiagnosisSession
         }
 
         var good = suspects.Take(1).Select(h => Words.Of(_judge.Sound(h, reading), reading.Quantity)).FirstOrDefault();
+        var slipped = suspects.Select(h => _judge.Slipped(h, reading)).FirstOrDefault(pair => pair is not null);
         return $"Nothing that is suspected shows {ReadingText.Show(reading.Value, reading.Quantity)} here"
             + $"{(good is null ? "" : $" (good: {good})")}. Are both leads where they are drawn, is the meter set right, does everything stand "
-            + "as it is shown?";
+            + $"as it is shown?{(slipped is var (from, to) ? $" {from} to {to} would show that." : "")}";
     }
 
     private CancellationToken _cancellation;

@@ -26,6 +26,8 @@ internal sealed class EntryJudge(DiagnosisSession session)
     /// </summary>
     private const double SoundInsulationOhms = 5e6;
 
+    private readonly Slips _slips = new(session);
+
     public bool IsEvidence(JournalEntry entry) =>
         entry is OperationSeen or Reading or Tightened or ConductorsCounted or Told or LookSeen { Answer: not LookSeen.NotSure }
         || (entry is FunctionTested test && session.Compiled.FunctionTest.Find(test.Step) is not null);
@@ -45,7 +47,7 @@ internal sealed class EntryJudge(DiagnosisSession session)
             case FunctionTested test when session.Compiled.FunctionTest.Find(test.Step) is { } step:
                 return Operated(h, [.. step.Before, .. step.Steps], Seen(test, step));
             case LookSeen { Answer: not LookSeen.NotSure } look:
-                return h.Seen(look.Device, look.Look) is var seen ? new Judgement(Likelihood.OfLook(look.Answer, seen), seen) : null;
+                return Looked(h, look);
             case Told told:
                 return ToldLikelihood.Judged(told, h.IsRepaired ? null : h.Fault, session.Circuit);
             case Reading reading:
@@ -88,24 +90,64 @@ internal sealed class EntryJudge(DiagnosisSession session)
         var (arrival, fit) = hypothesis.Operate(
             steps,
             allAlong,
-            (
-                IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare,
-                steps.IsEmpty ? session.Compiled.StartingHypotheses.Unrecorded : []
-            ),
+            WhatNobodyWroteDown(hypothesis, steps, seen),
             a => seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
         );
         return new Judgement(fit, string.Join(", ", seen.Keys.Select(k => $"{k} {arrival.Appearances.GetValueOrDefault(k, "")}")));
+    }
+
+    private IEnumerable<Unrecorded> WhatNobodyWroteDown(
+        Hypothesis hypothesis,
+        ImmutableArray<Step> steps,
+        ImmutableSortedDictionary<string, string> seen
+    )
+    {
+        var beginning = session.Compiled.StartingHypotheses;
+        var done = IsFirst(hypothesis) ? UnrecordedAtFirst : UnrecordedShare;
+        return (steps.IsEmpty ? beginning.Unrecorded : [])
+            .Select(course => new Unrecorded(done, course))
+            .Concat(
+                beginning
+                    .Trips.Where(t => t.MayHaveHappened(steps, seen))
+                    .Select(t => new Unrecorded(t.Share(hypothesis.Foresee(steps).State), [t.Step], t.Step.Device))
+            );
+    }
+
+    /// <summary>
+    /// An answer to a look. What is seen to have tripped has tripped, foretold or not: it stands so from now on and is not held against it
+    /// again.
+    /// </summary>
+    private Judgement Looked(Hypothesis h, LookSeen look)
+    {
+        var foretold = h.Seen(look.Device, look.Look);
+        var fit = Likelihood.OfLook(look.Answer, foretold);
+        var trip = session.Compiled.StartingHypotheses.Trips.FirstOrDefault(t =>
+            (t.Step.Device, t.Step.Position) == (look.Device, look.Answer)
+        );
+        if (trip is not null && foretold != look.Answer)
+        {
+            var share = trip.Share(h.State);
+            fit = h.HasTripped(trip.Step, look) ? Math.Max(fit, share) : fit;
+        }
+
+        return new Judgement(fit, foretold);
     }
 
     /// <summary>Nothing of the circuit itself was seen before.</summary>
     private bool IsFirst(Hypothesis hypothesis) => session.Observations.Take(hypothesis.Judged.Count).All(o => o.Entry is Told);
 
     /// <summary>Whether a hypothesis explains a reading, without taking it into account: however broad what it foretells, it reaches that.</summary>
-    public bool Explains(Hypothesis hypothesis, Reading reading)
+    public bool Explains(Hypothesis hypothesis, Reading reading) => Explains(Foretold(hypothesis, reading), reading);
+
+    /// <summary>Where the leads rather were, by this hypothesis, if one of them was on another terminal of its device; null when nowhere.</summary>
+    public (TerminalId From, TerminalId To)? Slipped(Hypothesis hypothesis, Reading reading) =>
+        IsPlain(reading) ? _slips.Likeliest(hypothesis, reading, SetupOf(reading), p => Explains(p, reading)) : null;
+
+    private bool Explains(Prediction foretold, Reading reading)
     {
         const double reach = 3,
             likely = 0.05;
-        var (value, foretold) = (Understood(reading), Foretold(hypothesis, reading));
+        var value = Understood(reading);
         return (value.Kind, foretold.Kind) switch
         {
             (ReadingKind.Number, PredictionKind.Value) => Math.Abs(foretold.Distance(value.Number)) < reach,
@@ -145,7 +187,12 @@ internal sealed class EntryJudge(DiagnosisSession session)
         var fit =
             reading.Value.Kind == ReadingKind.NotSure
                 ? 1
-                : hypothesis.Fit(reading.Quantity, value, prediction, session.FullVolts, session.StraySpan);
+                : hypothesis.Fit(reading, value, prediction, setup, session.FullVolts, session.StraySpan);
+        if (fit < Slips.Share && IsPlain(reading))
+        {
+            fit += _slips.Fit(hypothesis, reading, value, setup);
+        }
+
         double? sound = null;
         if (hypothesis.Fault is { } fault && reading.Value.Kind != ReadingKind.NotSure && IsAtItsPoints(fault, reading))
         {

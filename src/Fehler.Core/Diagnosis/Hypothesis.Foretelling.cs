@@ -35,12 +35,11 @@ internal sealed partial class Hypothesis
     }
 
     /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
-    public Prediction[] Predict(
-        Quantity quantity,
-        OwnOhmTables tables,
-        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
-        Setup setup
-    ) => Predict(Network, _twin, Prepare(setup), quantity, tables, pairs);
+    public Prediction[] Predict(Quantity quantity, OwnOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
+    {
+        var prepared = Prepare(setup);
+        return Remembered(Predict(Network, _twin, prepared, quantity, tables, pairs), quantity, pairs.AsSpan(), prepared);
+    }
 
     /// <summary>
     /// What a meter would show if its fault were away and every device stood as it stands with it: what "good" means between two points of a

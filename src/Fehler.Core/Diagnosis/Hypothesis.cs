@@ -22,7 +22,6 @@ internal sealed partial class Hypothesis
     private readonly Dictionary<Setup, Prepared> _prepared = [];
     private readonly StartingHypotheses _beginning;
     private readonly Network _healthy;
-    private readonly List<double> _strays = [];
     private readonly List<Judgement> _judged = [];
     private Trajectories _trajectories;
     private CircuitState? _released;
@@ -37,6 +36,8 @@ internal sealed partial class Hypothesis
 
     /// <summary>How heavily this panel's motor is loaded, by what was read so far.</summary>
     private SharedUnknown _load = SharedUnknown.Of(Tolerances.LoadShare);
+
+    private ImmutableHashSet<string> _trippedUnforetold = [];
 
     /// <summary>How large the fault is, by what was read so far.</summary>
     private FaultSize _size = FaultSize.Unknown;
@@ -185,26 +186,6 @@ internal sealed partial class Hypothesis
                         + IntermittentShare * Math.Exp(intermittent - Math.Max(steady, intermittent))
                 );
 
-    /// <summary>What was seen once of a floating piece comes again nearly as surely as a held voltage does.</summary>
-    private const double RepeatedStrayFit = 0.7;
-
-    /// <summary>
-    /// Fit of a reading. Stray readings of one floating piece of circuit repeat each other: what has been seen once and fits
-    /// again is no new evidence.
-    /// </summary>
-    public double Fit(Quantity quantity, ReadingValue value, Prediction prediction, double fullVolts, double straySpan)
-    {
-        var fit = Likelihood.OfReading(quantity, value, prediction, fullVolts, straySpan);
-        if (prediction.Kind != PredictionKind.Stray || value.Kind != ReadingKind.Number)
-        {
-            return fit;
-        }
-
-        var repeats = _strays.Any(s => Math.Abs(s - value.Number) < 0.15 * Math.Max(s, value.Number) + 2);
-        _strays.Add(value.Number);
-        return repeats ? Math.Max(fit, RepeatedStrayFit) : fit;
-    }
-
     /// <summary>Does steps and stays there.</summary>
     public Arrival Operate(IReadOnlyCollection<Step> steps)
     {
@@ -216,17 +197,18 @@ internal sealed partial class Hypothesis
     /// <summary>
     /// Does steps and stays there. Times are rough: "after two minutes" may have been one or four, and a relay was warm from the tries before.
     /// What fits badly as written is tried with waits half and twice as long, for half of the weight; then as if the button had not quite
-    /// been pressed; and as if somebody had started it first without writing that down. A start is what nobody wrote down when nothing was
-    /// operated at all: a job that begins with a machine that runs.
+    /// been pressed; and as if something had happened first that nobody wrote down: a start, when nothing was operated at all and the job
+    /// begins with a machine that runs; or a trip that was not foretold. From then on it stands as it was seen to stand: what is seen of it
+    /// again is no news.
     /// </summary>
     /// <param name="steps">What was done; empty for what is seen as it stands.</param>
     /// <param name="allAlong">What was seen was so after each step, not only after the last.</param>
-    /// <param name="unrecorded">What may have been done before that nobody wrote down, with its share.</param>
+    /// <param name="unrecorded">What may have happened before that nobody wrote down, each with its share.</param>
     /// <param name="fit">How well what was seen fits where they lead to.</param>
     public (Arrival Arrival, double Fit) Operate(
         ImmutableArray<Step> steps,
         bool allAlong,
-        (double Share, ImmutableArray<ImmutableArray<Step>> Courses) unrecorded,
+        IEnumerable<Unrecorded> unrecorded,
         Func<Arrival, double> fit
     )
     {
@@ -251,9 +233,18 @@ internal sealed partial class Hypothesis
             Consider((standing, fit(standing)), NotDoneShare);
         }
 
-        foreach (var course in unrecorded.Courses.TakeWhile(_ => most < unrecorded.Share))
+        var tripped = "";
+        foreach (var happened in unrecorded.Where(u => most < u.Share))
         {
-            Consider(Tried([.. course, .. steps], steps), unrecorded.Share);
+            if (Consider(Tried([.. happened.Course, .. steps], steps), happened.Share))
+            {
+                tripped = happened.Trips;
+            }
+        }
+
+        if (tripped.Length > 0)
+        {
+            _trippedUnforetold = _trippedUnforetold.Add(tripped);
         }
 
         Move(best.State);
@@ -268,13 +259,34 @@ internal sealed partial class Hypothesis
             return (arrival, moments.Select(left => fit(_trajectories.After(State, done[..^left]))).Append(fit(arrival)).Min());
         }
 
-        void Consider((Arrival Arrival, double Fit) other, double share)
+        bool Consider((Arrival Arrival, double Fit) other, double share)
         {
-            if (share * other.Fit is var shared && shared > most)
+            var isBetter = share * other.Fit > most;
+            if (isBetter)
             {
-                (best, most) = (other.Arrival, shared);
+                (best, most) = (other.Arrival, share * other.Fit);
             }
+
+            return isBetter;
         }
+    }
+
+    /// <summary>This device was seen to have tripped, and it did not foretell that: it says that it tripped for once, for nothing.</summary>
+    public bool SaysItTrippedForOnce(string device) => _trippedUnforetold.Contains(device);
+
+    /// <summary>It has tripped and stands so from now on, if it then shows what was seen; false where it does not, and nothing has moved.</summary>
+    public bool HasTripped(Step trip, LookSeen seen)
+    {
+        var before = State;
+        Operate([trip]);
+        if (Seen(seen.Device, seen.Look) == seen.Answer)
+        {
+            _trippedUnforetold = _trippedUnforetold.Add(trip.Device);
+            return true;
+        }
+
+        Move(before);
+        return false;
     }
 
     /// <summary>Least time from something done to the next look or reading, s (common practice).</summary>

@@ -7,6 +7,12 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Spread">Standard deviation that comes from the fault's own unknown size.</param>
 public readonly record struct Prediction(PredictionKind Kind, double Value = 0, double Sigma = 0, double Spread = 0)
 {
+    /// <summary>Nothing holds the point, and this was read of it before.</summary>
+    internal static Prediction SeenBefore(double volts) => new(PredictionKind.Stray, volts, 0.05 * volts + 1.5);
+
+    /// <summary>Nothing holds the point, and <see cref="Value"/> is more than a hint: it was read before.</summary>
+    internal bool WasSeenBefore => Kind == PredictionKind.Stray && Sigma > 0;
+
     /// <summary>Standard deviation of what all readings of this panel share: its supply.</summary>
     internal double Shared { get; init; }
 

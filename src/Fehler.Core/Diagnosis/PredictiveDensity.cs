@@ -34,6 +34,9 @@ internal sealed class PredictiveDensity(double straySpan)
     /// </summary>
     private const double Trusted = 0.5;
 
+    /// <summary>Share of the times that what was read once of a floating piece is read of it again.</summary>
+    private const double ComesAgain = 0.8;
+
     private static readonly double[] Upper = [.. Enumerable.Range(1, Cells).Select(k => Math.Sinh(k * CellWidth))];
 
     private static readonly double[] LogUpper = [.. Upper.Select(u => Math.Log(u))];
@@ -52,6 +55,11 @@ internal sealed class PredictiveDensity(double straySpan)
                 cells[AboveRange] = 1;
                 return (AboveRange, AboveRange);
             case PredictionKind.Stray:
+                if (prediction.WasSeenBefore)
+                {
+                    return SeenBefore(prediction, cells);
+                }
+
                 // A hint to a volt or two is as good as the hint.
                 var stray = _stray.GetOrAdd((int)Math.Round(prediction.Value / 2), hint => Stray(2 * hint));
                 stray.CopyTo(cells);
@@ -61,6 +69,25 @@ internal sealed class PredictiveDensity(double straySpan)
                     ? Bell(Math.Log(Math.Max(Math.Abs(prediction.Value), 1e-9)), Math.Log(prediction.Factor), LogUpper, cells)
                     : Bell(Math.Abs(prediction.Value), prediction.Deviation, Upper, cells);
         }
+    }
+
+    /// <summary>A ghost that was read comes again, or else it is any other.</summary>
+    private (int First, int Last) SeenBefore(in Prediction prediction, Span<double> cells)
+    {
+        var (first, last) = Bell(prediction.Value, prediction.Sigma, Upper, cells);
+        for (var k = first; k <= last; k++)
+        {
+            cells[k] *= ComesAgain;
+        }
+
+        var any = _stray.GetOrAdd(0, hint => Stray(2 * hint));
+        var end = Array.FindLastIndex(any, p => p > 0);
+        for (var k = 0; k <= end; k++)
+        {
+            cells[k] += (1 - ComesAgain) * any[k];
+        }
+
+        return (0, Math.Max(end, last));
     }
 
     /// <summary>A normal distribution between the edges of cells, cut off at <see cref="Reach"/> and scaled to one.</summary>

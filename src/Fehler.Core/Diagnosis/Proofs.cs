@@ -39,7 +39,7 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
             o.FitOf(best) > ProvesAbove
             // What nothing holds may show anything: it points, it does not prove.
             && o.By(best).Reading is not { Kind: PredictionKind.Stray }
-            && o.FitOf(best) > Telling * (o.By(best).SoundFit ?? o.FitOf(session.Healthy))
+            && o.FitOf(best) > Telling * (o.By(best).SoundFit ?? (SaysTheSame(session.Healthy, fault) ? 0 : o.FitOf(session.Healthy)))
             && RivalsThatFit(o, suspect, best) < Assessment.OpenShare
             && o.Entry switch
             {
@@ -69,8 +69,13 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
     }
 
     private bool StandsAlike(Hypothesis hypothesis, FaultMode fault) =>
-        fault is { AskWhy: not null, Alterations: [FoundInPosition found] }
-        && hypothesis.State.Devices[session.Compiled.Network.DeviceIndex(found.Device)].Position == found.Position;
+        SaysTheSame(hypothesis, fault)
+        || fault is { AskWhy: not null, Alterations: [FoundInPosition found] }
+            && hypothesis.State.Devices[session.Compiled.Network.DeviceIndex(found.Device)].Position == found.Position;
+
+    /// <summary>It says of this device too that it tripped for once, for nothing.</summary>
+    private static bool SaysTheSame(Hypothesis hypothesis, FaultMode fault) =>
+        fault is { AskWhy: not null, Alterations: [FoundInPosition found] } && hypothesis.SaysItTrippedForOnce(found.Device);
 
     /// <summary>
     /// A voltage that a rival says nothing holds there: over the capacitance of a cable a meter of high impedance may show as much across a

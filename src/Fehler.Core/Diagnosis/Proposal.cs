@@ -54,6 +54,9 @@ public sealed record Proposal
     /// <summary>Why this one, one sentence with figures.</summary>
     public required string Why { get; init; }
 
+    /// <summary>Readings made once more: what was read here before, "0.1 V"; empty for a new one.</summary>
+    public string Before { get; init; } = "";
+
     /// <summary>It is the reading that shows the leading suspect directly.</summary>
     public bool IsProof { get; init; }
 

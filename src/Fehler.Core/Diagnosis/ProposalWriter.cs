@@ -13,7 +13,10 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="stalled">Tags of what was seen standing and humming last; empty when nothing was.</param>
 internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string running, string stalled)
 {
-    public Proposal Describe(Candidate c, bool proof)
+    /// <param name="c">The test.</param>
+    /// <param name="proof">It shows the leading suspect directly.</param>
+    /// <param name="before">The reading that it repeats; null for a new one.</param>
+    public Proposal Describe(Candidate c, bool proof, Reading? before)
     {
         var watched = Watched(c);
         c = Named(c, watched);
@@ -42,21 +45,24 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             Bits = c.Bits,
             Minutes = c.Minutes,
             IsProof = proof,
+            Before = before is null ? "" : ReadingText.Show(before.Value, before.Quantity),
             Why =
-                proof && c.Bits <= TestChoice.LeastBits
-                    ? "Shows the leading suspect directly."
-                    : string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {weighed.Grouping.Entropy:0.00} "
-                            + $"bits still open; it splits {weighed.Units.Distinct().Count(u => u.Length > 0)} units "
-                            + $"{string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."
-                    ),
+                before is not null
+                    ? $"Once more: it showed {ReadingText.Show(before.Value, before.Quantity)}, and what else was recorded speaks against "
+                        + "that. A lead may have been beside its terminal."
+                : proof && c.Bits <= TestChoice.LeastBits ? "Shows the leading suspect directly."
+                : string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Takes about {c.Minutes:0.#} min and is worth {c.Bits:0.00} of the {weighed.Grouping.Entropy:0.00} "
+                        + $"bits still open; it splits {weighed.Units.Distinct().Count(u => u.Length > 0)} units "
+                        + $"{string.Join(" / ", outcomes.Select(o => $"{o.Probability * 100:0} %"))}."
+                ),
             Cautions = Cautions(c),
         };
     }
 
     /// <summary>A device that looks the same to all but this share is not worth a glance.</summary>
-    private const double LeastWatched = 0.02;
+    private const double LeastWatched = 0.04;
 
     private ImmutableArray<string> Watched(Candidate c) =>
         [

@@ -6,13 +6,13 @@ namespace Fehler.Core.Diagnosis;
 
 /// <summary>
 /// Readings that have been made of the circuit as it is: since something was last repaired, with the same wires lifted and the same held.
-/// None of them is asked for again.
+/// None of them is asked for again, but for one that what was recorded since speaks against.
 /// </summary>
 internal sealed class ReadingsMade
 {
     private readonly Circuit _circuit;
     private readonly ImmutableSortedSet<string> _lifted;
-    private readonly HashSet<(TerminalId From, TerminalId To, string Held, Quantity Quantity, string Lifted)> _made = [];
+    private readonly Dictionary<(TerminalId From, TerminalId To, string Held, Quantity Quantity, string Lifted), List<Reading>> _made = [];
     private readonly HashSet<(string, string, string Held, Quantity Quantity)> _unsure = [];
 
     public ReadingsMade(Circuit circuit, JobState job)
@@ -43,13 +43,14 @@ internal sealed class ReadingsMade
         }
     }
 
-    /// <summary>The same points in the same state, whichever lead is where.</summary>
-    public bool Has(Candidate candidate)
+    /// <summary>Readings of the same points in the same state, whichever lead is where; the first one first.</summary>
+    public IReadOnlyList<Reading> Of(Candidate candidate)
     {
         var (held, quantity) = (Held(candidate.Setup.Held, candidate.Quantity), Sort(candidate.Quantity));
         var lifted = Named(_lifted.Union(candidate.Setup.Lifts(_circuit).Select(l => l.Conductor.Id)));
-        return _made.Contains((candidate.From, candidate.To, held, quantity, lifted))
-            || _made.Contains((candidate.To, candidate.From, held, quantity, lifted));
+        return [.. At(candidate.From, candidate.To), .. candidate.From == candidate.To ? [] : At(candidate.To, candidate.From)];
+
+        List<Reading> At(TerminalId from, TerminalId to) => _made.GetValueOrDefault((from, to, held, quantity, lifted)) ?? [];
     }
 
     /// <summary>Who was not sure of two wires would not be at another of their terminals.</summary>
@@ -65,7 +66,13 @@ internal sealed class ReadingsMade
 
         var alone = new Setup(SetupChange.None, [], true) { LiftedAt = reading.Alone ? reading.From.Device : "" };
         var lifted = Named(_lifted.Union(alone.Lifts(_circuit).Select(l => l.Conductor.Id)));
-        _made.Add((reading.From, reading.To, Held(reading.Held, reading.Quantity), Sort(reading.Quantity), lifted));
+        var key = (reading.From, reading.To, Held(reading.Held, reading.Quantity), Sort(reading.Quantity), lifted);
+        if (!_made.TryGetValue(key, out var same))
+        {
+            _made[key] = same = [];
+        }
+
+        same.Add(reading);
     }
 
     private static string Named(ImmutableSortedSet<string> lifted) => string.Join('|', lifted);

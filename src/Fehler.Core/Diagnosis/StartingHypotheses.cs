@@ -38,6 +38,7 @@ internal sealed class StartingHypotheses : IHoldsMemory
         Courses = new Courses(compiled.Network);
         Trial = TrialBeforeCalling(compiled);
         Unrecorded = [.. DoneUnrecorded(compiled).Take(MostUnrecorded)];
+        Trips = [.. StepRules.TestTrips(compiled.Circuit).Select(step => new UnforetoldTrip(compiled, step))];
         FullVolts = ControlVolts(compiled);
         StraySpan = StrayShare * compiled.Circuit.Supply.Kind.SourceOf(compiled.Circuit.Supply)!.LineVolts.Value;
         TotalWeight = compiled.Faults.Sum(f => f.Weight);
@@ -70,6 +71,9 @@ internal sealed class StartingHypotheses : IHoldsMemory
 
     /// <summary>What somebody may have done before anybody wrote anything down: one of the ways to start it, and to stop it.</summary>
     public ImmutableArray<ImmutableArray<Step>> Unrecorded { get; }
+
+    /// <summary>What may have tripped although nothing foretells it.</summary>
+    public ImmutableArray<UnforetoldTrip> Trips { get; }
 
     /// <summary>Sum of the catalogue's weights.</summary>
     public double TotalWeight { get; }

@@ -21,6 +21,10 @@ internal sealed class TestChoice
 
     private const int MostProposals = 8;
 
+    /// <summary>What fits a hypothesis less than this it takes for a mistake; what so much of the probability takes for one is disputed.</summary>
+    private const double MistakenBelow = 0.02,
+        DisputedAbove = 0.4;
+
     /// <summary>A proof that costs no more than this many times the best test comes first: it is wanted in the end anyway.</summary>
     private const double SameCost = 1.2;
 
@@ -74,8 +78,10 @@ internal sealed class TestChoice
         }
 
         LookBeforeReset(ordered, candidates);
-        return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof))];
+        return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof, Before(c)))];
     }
+
+    private Reading? Before(Candidate c) => c.Kind == ProposalKind.Reading && _made.Of(c) is [var first, ..] ? first : null;
 
     /// <summary>
     /// What was seen so when something was last tried, and still is: what ran only while a button was held has been let go by who measures.
@@ -100,7 +106,18 @@ internal sealed class TestChoice
 
     /// <summary>It tells something and has not been made.</summary>
     private bool IsWorthProposing(Candidate c) =>
-        c.Bits > LeastBits && !(c.Kind == ProposalKind.Reading && (_made.Has(c) || _made.WasUnsureOf(c)));
+        c.Bits > LeastBits && !(c.Kind == ProposalKind.Reading && (HasBeenMade(c) || _made.WasUnsureOf(c)));
+
+    /// <summary>
+    /// It has been made and would tell nothing new. What was read once and is disputed since is read once more: that is cheaper than to
+    /// work around a slipped lead with ten other readings (common practice).
+    /// </summary>
+    private bool HasBeenMade(Candidate c) => _made.Of(c) is var made && made.Count > 0 && !(made.Count == 1 && IsDisputed(made[0]));
+
+    /// <summary>Much of what is still possible says that this reading was a mistake.</summary>
+    private bool IsDisputed(Reading reading) =>
+        _session.Observations.FirstOrDefault(o => ReferenceEquals(o.Entry, reading)) is { } observation
+        && _weighed.Share(h => observation.FitOf(h) < MistakenBelow) > DisputedAbove;
 
     /// <summary>
     /// Of readings between the same two wires in the same state that tell the same, the first: a choice is between different tests.
@@ -208,7 +225,7 @@ internal sealed class TestChoice
                         && c.Foretold(index).Kind != PredictionKind.Stray
                         && c.Foretold(index)
                             .DiffersFrom(_weighed.Live[index].PredictSound(c.Quantity, _session.Tables, [(c.From, c.To)], c.Setup)[0])
-                        && !_made.Has(c),
+                        && !HasBeenMade(c),
                     ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
                     _ => false,
                 }

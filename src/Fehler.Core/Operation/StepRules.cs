@@ -32,6 +32,12 @@ public static class StepRules
     public static bool IsReset(Circuit circuit, Step step) =>
         circuit.FindDevice(step.Device) is { } device && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == step.Position);
 
+    /// <summary>The test trip of each device that trips and has one.</summary>
+    public static IEnumerable<Step> TestTrips(Circuit circuit) =>
+        circuit.Devices.SelectMany(d => d.Kind.Actuations(d).Where(a => a.Position == Tripped).Select(a => new Step(d.Tag, a.Position)));
+
+    private const string Tripped = "tripped";
+
     /// <summary>Why the circuit cannot do this step, in words that say what to do; null when it can.</summary>
     public static string? Refuse(Circuit circuit, Step? step)
     {

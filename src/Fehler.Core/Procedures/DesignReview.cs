@@ -291,23 +291,15 @@ public sealed partial class DesignReview
         foreach (var start in _runUp.Starts.Where(s => s.Holds).Take(2))
         {
             var running = _simulator.Do(AtRest, start.Run);
-            foreach (
-                var overload in _circuit.Devices.Where(d =>
-                    d.Kind.Positions(d).Contains("tripped") && d.Kind.Actuations(d).Any(a => a.Position == "tripped")
-                )
-            )
+            foreach (var trip in StepRules.TestTrips(_circuit))
             {
-                var trip = new Step(overload.Tag, "tripped");
                 if (_runUp.Working(_simulator.Do(running.State, trip)).Count > 0)
                 {
-                    Caution(
-                        $"trip/{overload.Tag}",
-                        $"A trip of {overload.Tag} does not stop the motor: its contact is not in the circuit."
-                    );
+                    Caution($"trip/{trip.Device}", $"A trip of {trip.Device} does not stop the motor: its contact is not in the circuit.");
                     continue;
                 }
 
-                foreach (var conductor in _circuit.Conductors.Where(c => c.From.Device == overload.Tag || c.To.Device == overload.Tag))
+                foreach (var conductor in _circuit.Conductors.Where(c => c.From.Device == trip.Device || c.To.Device == trip.Device))
                 {
                     var broken = new Simulator(_simulator.Network.With([new ConductorOpen(conductor.Id)]));
                     var runs = broken.Do(broken.Start().State, start.Run);
@@ -320,7 +312,7 @@ public sealed partial class DesignReview
                         Caution(
                             $"unnoticed/{conductor.Id}",
                             $"If wire {conductor.Wire} from {conductor.From} to {conductor.To} breaks, nobody notices, and a "
-                                + $"trip of {overload.Tag} no longer stops the motor."
+                                + $"trip of {trip.Device} no longer stops the motor."
                         );
                     }
                 }

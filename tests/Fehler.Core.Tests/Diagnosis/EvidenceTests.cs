@@ -89,8 +89,9 @@ public class EvidenceTests
 
         var seen = dead.Add(new OperationSeen([], Journal.Seen("KM1 out, M1 stopped"))).Diagnose().Proposals;
         seen.ShouldNotContain(p => p.Kind == ProposalKind.Operation && p.Steps.IsEmpty, "it has been said");
-        new[] { seen[0].From.ToString(), seen[0].To.ToString() }.Order().ShouldBe(["KM1:A1", "KM1:A2"]);
-        seen[0].Setup.Held.ShouldBe([Starters.Press]);
+        var coil = seen.First(p => p.Kind == ProposalKind.Reading);
+        new[] { coil.From.ToString(), coil.To.ToString() }.Order().ShouldBe(["KM1:A1", "KM1:A2"]);
+        coil.Setup.Held.ShouldBe([Starters.Press]);
     }
 
     /// <summary>

@@ -161,21 +161,10 @@ public class GoodPracticeTests
     public void A_reading_that_nothing_explains_is_asked_about_before_it_counts()
     {
         var circuit = Starters.LineToNeutral;
-        JournalEntry[] entries =
-        [
-            new LiveWorkAcknowledged { Id = Guid.NewGuid(), Sequence = 1 },
-            new OperationSeen([Starters.Press], Journal.Seen("KM1 out, M1 stopped")) { Id = Guid.NewGuid(), Sequence = 2 },
-        ];
-        var job = JobState.Of(circuit.Compiled(), entries);
-        string? Doubt(string from, string to, double volts) =>
-            new DiagnosisSession(circuit.Compiled()).Doubt(
-                job,
-                new Reading(Quantity.Volts, TerminalId.Parse(from), TerminalId.Parse(to), [], ReadingValue.Of(volts))
-            );
-        Doubt("F3:2", "INC:N", 231).ShouldBeNull();
-        Doubt("F3:2", "INC:N", 0).ShouldBeNull("the fuse may be blown");
-        Doubt("F3:2", "INC:N", 480)!.ShouldContain("Are both leads where they are drawn");
-        job.Entries.Length.ShouldBe(2, "nothing is recorded");
+        var journal = new Journal(circuit).Add(new LiveWorkAcknowledged()).Did(Starters.Press, "KM1 out, M1 stopped");
+        journal.Doubt("F3:2", "INC:N", 231).ShouldBeNull();
+        journal.Doubt("F3:2", "INC:N", 0).ShouldBeNull("the fuse may be blown");
+        journal.Doubt("F3:2", "INC:N", 480)!.ShouldContain("Are both leads where they are drawn");
     }
 
     /// <summary>The core from the Start button at the desk to the panel.</summary>

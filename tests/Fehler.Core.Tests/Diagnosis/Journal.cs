@@ -49,8 +49,26 @@ internal sealed class Journal(Circuit circuit)
 
     public Journal Dead() => Add(new Isolated(["Q1"])).Add(new ProvedDead(true, true));
 
+    public JobState State => JobState.Of(circuit.Compiled(), _entries);
+
+    /// <summary>The diagnosis, with every suspect brought to the end of the journal.</summary>
+    public DiagnosisSession Followed()
+    {
+        var session = new DiagnosisSession(circuit.Compiled());
+        session.Follow(State);
+        session.BringAll();
+        return session;
+    }
+
     public DiagnosisResult Diagnose(Strategy strategy = Strategy.MostTelling, Without without = Without.None) =>
-        new DiagnosisSession(circuit.Compiled()).Diagnose(JobState.Of(circuit.Compiled(), _entries), strategy, without);
+        new DiagnosisSession(circuit.Compiled()).Diagnose(State, strategy, without);
+
+    /// <summary>What is asked before a voltage counts.</summary>
+    public string? Doubt(string from, string to, double volts) =>
+        new DiagnosisSession(circuit.Compiled()).Doubt(
+            State,
+            new Reading(Quantity.Volts, TerminalId.Parse(from), TerminalId.Parse(to), [], ReadingValue.Of(volts))
+        );
 
     public static ImmutableSortedDictionary<string, string> Seen(string text) =>
         text.Split(',', StringSplitOptions.TrimEntries)

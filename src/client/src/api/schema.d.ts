@@ -3567,6 +3567,7 @@ export interface components {
             /** Format: double */
             minutes: number;
             why: string;
+            before: string;
             isProof: boolean;
             cautions: string[];
             first: null | components["schemas"]["SafetyStep"];

@@ -170,6 +170,10 @@ const otherwise = computed(() => {
     </template>
     <h3 v-else-if="proposal">{{ proposal.title }}</h3>
 
+    <p v-if="!isOwn && proposal?.before" class="again">
+      <i class="pi pi-replay" aria-hidden="true" /> Once more: it showed
+      <strong class="figures">{{ proposal.before }}</strong> before, and what else was recorded speaks against that.
+    </p>
     <p v-if="!isOwn && proposal" class="good">
       Good: <strong class="figures">{{ proposal.good }}</strong>
       <span v-if="otherwise" class="otherwise">· {{ otherwise }}</span>
