@@ -17,6 +17,8 @@ public sealed class YieldingThreadsTests : IDisposable
         static int Niceness() => int.Parse(File.ReadAllText("/proc/thread-self/stat").Split(") ")[1].Split(' ')[16], null);
         (await _threads.RunAsync(Niceness, Host.Cancellation)).ShouldBe(10);
         (await Task.Run(Niceness, Host.Cancellation)).ShouldBe(0);
+        using var behindAll = YieldingThreads.BehindAll();
+        (await behindAll.RunAsync(Niceness, Host.Cancellation)).ShouldBe(19, "what nobody waits for comes last");
     }
 
     [Fact]

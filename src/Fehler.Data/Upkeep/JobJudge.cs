@@ -16,7 +16,16 @@ public sealed class JobJudge(FehlerDb db, JobStore jobs)
     private static readonly TimeSpan MostAge = TimeSpan.FromDays(800);
 
     /// <summary>Judges the newest job that is not judged; false when there is none left.</summary>
-    public async Task<bool> CatchUpAsync(IReadOnlySet<Guid> setAside, Action<Guid> begins, CancellationToken cancellation)
+    /// <param name="setAside">Jobs that are left aside.</param>
+    /// <param name="begins">Told which job it is.</param>
+    /// <param name="quietly">Does what takes seconds of a processor, where that is in nobody's way.</param>
+    /// <param name="cancellation">Ends it.</param>
+    public async Task<bool> CatchUpAsync(
+        IReadOnlySet<Guid> setAside,
+        Action<Guid> begins,
+        Func<Action, CancellationToken, Task> quietly,
+        CancellationToken cancellation
+    )
     {
         var (proved, since) = (nameof(CloseOutcome.RepairedAndProved), DateTimeOffset.UtcNow - MostAge);
         var row = await db
@@ -37,7 +46,7 @@ public sealed class JobJudge(FehlerDb db, JobStore jobs)
 
         begins(row.Id);
         var job = (await jobs.FindAsync(row.Id, cancellation))!;
-        await Task.Run(() => Judge(row, job.State, cancellation), cancellation);
+        await quietly(() => Judge(row, job.State, cancellation), cancellation);
         await db.SaveChangesAsync(cancellation);
         return true;
     }

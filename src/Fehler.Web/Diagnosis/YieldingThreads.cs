@@ -11,8 +11,14 @@ namespace Fehler.Web.Diagnosis;
 [SuppressMessage("Naming", "CA1711", Justification = "It is a scheduler.")]
 internal sealed class YieldingThreads : TaskScheduler, IDisposable
 {
-    /// <summary>Niceness; a thread of the usual one gets nine times as much of a processor.</summary>
-    private const int Niceness = 10;
+    /// <summary>
+    /// Niceness: a thread of the usual one gets nine times as much of a processor, and one of these seven times as much as what nobody waits
+    /// for.
+    /// </summary>
+    private const int Niceness = 10,
+        LeastNiceness = 19;
+
+    private readonly int _niceness;
 
     [ThreadStatic]
     private static bool t_isOurs;
@@ -20,15 +26,23 @@ internal sealed class YieldingThreads : TaskScheduler, IDisposable
     private readonly BlockingCollection<Task> _waiting = [];
     private readonly CancellationTokenSource _ending = new();
 
+    /// <summary>For what somebody waits for.</summary>
     public YieldingThreads()
+        : this(Environment.ProcessorCount, Niceness, "diagnosis") { }
+
+    private YieldingThreads(int count, int niceness, string name)
     {
-        for (var i = 0; i < Environment.ProcessorCount; i++)
+        (MaximumConcurrencyLevel, _niceness) = (count, niceness);
+        for (var i = 0; i < count; i++)
         {
-            new Thread(Work) { IsBackground = true, Name = "diagnosis" }.Start();
+            new Thread(Work) { IsBackground = true, Name = name }.Start();
         }
     }
 
-    public override int MaximumConcurrencyLevel => Environment.ProcessorCount;
+    /// <summary>One thread behind everything else, for what nobody waits for.</summary>
+    public static YieldingThreads BehindAll() => new(1, LeastNiceness, "catching up");
+
+    public override int MaximumConcurrencyLevel { get; }
 
     /// <summary>Does the work on one of the threads.</summary>
     public Task<T> RunAsync<T>(Func<T> work, CancellationToken cancellation) =>
@@ -64,12 +78,12 @@ internal sealed class YieldingThreads : TaskScheduler, IDisposable
     }
 
     /// <summary>Of this thread alone: the runtime's own priorities have no effect on Linux.</summary>
-    private static void Yield()
+    private void Yield()
     {
         if (OperatingSystem.IsLinux())
         {
             // Where it is not allowed the threads are as others.
-            _ = SetPriority(0, 0, Niceness);
+            _ = SetPriority(0, 0, _niceness);
         }
         else
         {

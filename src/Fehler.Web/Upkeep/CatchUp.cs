@@ -16,6 +16,7 @@ internal sealed class CatchUp(IServiceScopeFactory scopes, DiagnosisDesk desk, I
     /// <summary>Judging closed jobs takes seconds of a processor each; it can be switched off.</summary>
     private bool JudgesJobs => configuration.GetValue("Fehler:JudgeJobs", true);
 
+    private readonly YieldingThreads _behindAll = YieldingThreads.BehindAll();
     private readonly HashSet<Guid> _setAside = [];
     private Guid _at;
 
@@ -35,6 +36,22 @@ internal sealed class CatchUp(IServiceScopeFactory scopes, DiagnosisDesk desk, I
         catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
     }
 
+    public override void Dispose()
+    {
+        _behindAll.Dispose();
+        base.Dispose();
+    }
+
+    private Task QuietlyAsync(Action work, CancellationToken cancellation) =>
+        _behindAll.RunAsync(
+            () =>
+            {
+                work();
+                return true;
+            },
+            cancellation
+        );
+
     /// <summary>Works one thing out; false when nothing is left, or somebody waits. One that cannot be is set aside, not tried for ever.</summary>
     private async Task<bool> OneAsync(CancellationToken cancellation)
     {
@@ -47,7 +64,9 @@ internal sealed class CatchUp(IServiceScopeFactory scopes, DiagnosisDesk desk, I
             return await services.GetRequiredService<Outlines>().CatchUpAsync(_setAside, Begins, cancellation)
                 || await services.GetRequiredService<FollowedValues>().CatchUpAsync(jobs, _setAside, Begins, cancellation)
                 || (
-                    JudgesJobs && desk.IsIdle && await services.GetRequiredService<JobJudge>().CatchUpAsync(_setAside, Begins, cancellation)
+                    JudgesJobs
+                    && desk.IsIdle
+                    && await services.GetRequiredService<JobJudge>().CatchUpAsync(_setAside, Begins, QuietlyAsync, cancellation)
                 );
         }
         catch (Exception e) when (e is not OperationCanceledException)
