@@ -396,6 +396,19 @@ public sealed class DiagnosisSession
         return _observations.Aggregate(1.0, (fit, o) => fit * Math.Min(1, o.By(leading).Fit / singles.Max(h => o.By(h).Fit)));
     }
 
+    /// <summary>So many wires that are suspected may have been exchanged with any other of their enclosure.</summary>
+    private const int MostExchanged = 2;
+
+    /// <summary>The conductors in what fits best so far, alone or as one of two faults.</summary>
+    private IEnumerable<string> WiresMostSuspected() =>
+        _hypotheses
+            .Where(h => h.Fault is not null && IsUpToDate(h))
+            .OrderByDescending(h => h.LogWeight)
+            .SelectMany(h => h.Fault!.Parts.IsEmpty ? [h.Fault.Unit] : h.Fault.Parts.Select(p => p.Unit))
+            .Distinct()
+            .Where(unit => Circuit.Conductors.Any(c => c.Id == unit))
+            .Take(MostExchanged);
+
     /// <summary>
     /// No single fault fits: pairs are followed through the journal so far and stand beside the single ones, and so do wirings that differ
     /// from the drawing.
@@ -408,6 +421,11 @@ public sealed class DiagnosisSession
         var differences = Suspected(Compiled.Faults.Differences, d => d.Weight / Beginning.TotalWeight);
         _hypotheses = [.. _hypotheses.Take(_singles), .. pairs, .. differences];
         Bring(pairs);
+        var exchanged = Suspected(
+            [.. WiresMostSuspected().SelectMany(Compiled.Faults.ExchangedWithAny)],
+            d => d.Weight / Beginning.TotalWeight
+        );
+        _hypotheses = [.. _hypotheses, .. exchanged];
         WakeWhatMatters();
 
         Hypothesis[] Suspected(IReadOnlyList<FaultMode> faults, Func<FaultMode, double> prior) =>

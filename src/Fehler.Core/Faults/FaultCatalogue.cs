@@ -13,11 +13,14 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
     /// <summary>A single conductor seldom fails; there are many of them.</summary>
     internal const double ConductorWeight = 0.12;
 
+    private readonly Circuit _circuit;
+    private readonly WiringFaults _wiring;
     private readonly ImmutableArray<FaultMode> _modes;
 
     private FaultCatalogue(Circuit circuit)
     {
-        var wiring = new WiringFaults(circuit);
+        var wiring = _wiring = new WiringFaults(circuit);
+        _circuit = circuit;
         var devices = circuit
             .Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)))
             .Where(m => !IsUnwired(circuit, m));
@@ -49,7 +52,20 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
 
     /// <summary>The mode of this id, its first variant unless one is named; null when there is none.</summary>
     public FaultMode? Find(string id, string? variant = null) =>
-        _modes.Concat(Differences).FirstOrDefault(f => f.Id == id && (variant is null || f.Variant == variant));
+        _modes.Concat(Differences).FirstOrDefault(f => f.Id == id && (variant is null || f.Variant == variant))
+        ?? (
+            id.IndexOf(WiringFaults.ExchangedWith, StringComparison.Ordinal) is var end and > 0
+                ? ExchangedWithAny(id[..end]).FirstOrDefault(f => f.Id == id)
+                : null
+        );
+
+    /// <summary>
+    /// A control wire exchanged with any other that ends in the same enclosure; none for what is no control wire. They are no part of
+    /// <see cref="Differences"/>: they are made when that one wire is suspected.
+    /// </summary>
+    /// <param name="conductor">Id of the wire.</param>
+    public IEnumerable<FaultMode> ExchangedWithAny(string conductor) =>
+        _circuit.Conductors.FirstOrDefault(c => c.Id == conductor) is { } wire ? _wiring.ExchangedWithAny(wire) : [];
 
     public IEnumerator<FaultMode> GetEnumerator() => ((IEnumerable<FaultMode>)_modes).GetEnumerator();
 

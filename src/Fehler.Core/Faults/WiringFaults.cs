@@ -15,7 +15,8 @@ internal sealed class WiringFaults(Circuit circuit)
 
     /// <summary>Of a mistake that is found at the first start, over a broken conductor.</summary>
     private const double LandedWeight = 0.2 * FaultCatalogue.ConductorWeight,
-        UnusualWeight = 0.05 * FaultCatalogue.ConductorWeight;
+        UnusualWeight = 0.05 * FaultCatalogue.ConductorWeight,
+        FarWeight = 0.01 * FaultCatalogue.ConductorWeight;
 
     private readonly ImmutableHashSet<TerminalId> _power = Cable.PowerTerminals(circuit);
 
@@ -206,6 +207,28 @@ internal sealed class WiringFaults(Circuit circuit)
             }
         }
     }
+
+    /// <summary>
+    /// One control wire exchanged with any other that ends in the same enclosure: a hundred or two, thought of for a wire that is much
+    /// suspected when nothing else fits.
+    /// </summary>
+    public IEnumerable<FaultMode> ExchangedWithAny(Conductor conductor) =>
+        from a in BothWays(conductor)
+        from other in circuit.Conductors
+        where IsControl(conductor) && IsControl(other) && other.Wire != conductor.Wire
+        from b in BothWays(other)
+        where a.To != b.To && circuit.LocationOf(a.To) == circuit.LocationOf(b.To)
+        select Exchanged(a, b, FarWeight, $"Land {a.Wire} on {a.To} and {b.Wire} on {b.To}, as the drawing shows.") with
+        {
+            Id = $"{a.Id}{ExchangedWith}{a.To}-with-{b.Id}-on-{b.To}",
+        };
+
+    /// <summary>What stands between the conductor and the rest in the id of such a mode.</summary>
+    public const string ExchangedWith = "/exchanged-on-";
+
+    private static IEnumerable<Conductor> BothWays(Conductor c) => [c, c with { From = c.To, To = c.From }];
+
+    private bool IsControl(Conductor conductor) => !IsPower(conductor) && !circuit.IsProtective(conductor);
 
     /// <summary>The conductor that ends at a terminal, seen from its other end; of a clamp the one that comes from the field.</summary>
     private Conductor? Ending(TerminalId at) =>

@@ -1,0 +1,35 @@
+using Fehler.Core.Circuits;
+using Fehler.Core.Diagnosis;
+using Fehler.Core.Faults;
+using Fehler.Core.Tests.Diagnosis;
+
+namespace Fehler.Core.Tests.Faults;
+
+/// <summary>Wires exchanged between places that nobody lists: made when one of them is suspected.</summary>
+public class ExchangedWiresTests
+{
+    private static readonly Circuit Starter = Starters.LineToNeutral;
+
+    [Fact]
+    public void Each_has_an_id_of_its_own_and_is_found_by_it()
+    {
+        var catalogue = FaultCatalogue.Of(Starter);
+        var wire = Starter.Conductors.First(c => c.To.ToString() == "KM1:A1" || c.From.ToString() == "KM1:A1").Id;
+        var exchanged = catalogue.ExchangedWithAny(wire).ToList();
+        exchanged.Count.ShouldBeInRange(10, 200);
+        exchanged.Select(f => f.Id).ShouldBeUnique();
+        exchanged.ShouldAllBe(f => f.IsWiring && f.Unit == wire);
+        catalogue.Find(exchanged[^1].Id)!.Title.ToString().ShouldBe(exchanged[^1].Title.ToString());
+        catalogue.Find(exchanged[^1].Id + "?").ShouldBeNull();
+    }
+
+    /// <summary>Where the motor's currents flow nothing is exchanged by them, and a wire that is none has none.</summary>
+    [Fact]
+    public void Only_control_wires_are_exchanged()
+    {
+        var catalogue = FaultCatalogue.Of(Starter);
+        var power = Starter.Conductors.First(c => c.To.ToString() == "M1:U").Id;
+        catalogue.ExchangedWithAny(power).ShouldBeEmpty();
+        catalogue.ExchangedWithAny("no wire").ShouldBeEmpty();
+    }
+}
