@@ -35,8 +35,8 @@ public sealed class DiagnosisSession
     private const double StrikeShare = 0.5,
         StrikeAtOnceShare = 0.01;
 
-    /// <summary>Something takes time, s, in which something may fail.</summary>
-    private const double TakesTime = 2;
+    /// <summary>Something takes time, s, in which something may fail or trip.</summary>
+    internal const double TakesTime = 2;
 
     /// <summary>How badly a healthy circuit has to fit before something has struck, and how well it has to have fitted before.</summary>
     private const double StruckBelow = 0.2,

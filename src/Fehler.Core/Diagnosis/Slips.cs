@@ -50,7 +50,23 @@ internal sealed class Slips(DiagnosisSession session)
             .FirstOrDefault();
     }
 
-    private ImmutableArray<(TerminalId From, TerminalId To)> Pairs(Reading reading) =>
+    /// <summary>The last reading's: a thousand hypotheses are judged by one, on several threads, and any of them may be the first.</summary>
+    private Slipped? _last;
+
+    private sealed record Slipped(Reading Reading, ImmutableArray<(TerminalId From, TerminalId To)> Pairs);
+
+    private ImmutableArray<(TerminalId From, TerminalId To)> Pairs(Reading reading)
+    {
+        var last = _last;
+        if (last is null || !ReferenceEquals(last.Reading, reading))
+        {
+            _last = last = new Slipped(reading, PairsOf(reading));
+        }
+
+        return last.Pairs;
+    }
+
+    private ImmutableArray<(TerminalId From, TerminalId To)> PairsOf(Reading reading) =>
         reading.Quantity.IsAmps() || reading.Alone || reading.From == reading.To
             ? []
             :

@@ -14,9 +14,6 @@ internal sealed record Unrecorded(double Share, ImmutableArray<Step> Course, str
 /// <summary>A trip that nothing foretells: to the circuit it is as if the test trip were operated.</summary>
 internal sealed class UnforetoldTrip
 {
-    /// <summary>A bimetal takes time, s.</summary>
-    private const double TakesTime = 2;
-
     /// <summary>
     /// Share of the trips that come a little earlier than the curve has it: warm from the tries before, loaded or set otherwise than on the
     /// plate (common practice: one in fifty); and of those that come for nothing, of which whoever is called thinks first without them.
@@ -68,7 +65,7 @@ internal sealed class UnforetoldTrip
     /// button is let go is no trip.
     /// </summary>
     public bool MayHaveHappened(ImmutableArray<Step> steps, ImmutableSortedDictionary<string, string> seen) =>
-        steps.Any(s => s.Seconds >= TakesTime) || seen.Any(s => _signs.Contains((s.Key, s.Value)));
+        steps.Any(s => s.Seconds >= DiagnosisSession.TakesTime) || seen.Any(s => _signs.Contains((s.Key, s.Value)));
 
     /// <summary>Share of the times that it trips all the same.</summary>
     /// <param name="foretold">Where what was done leads to without the trip.</param>

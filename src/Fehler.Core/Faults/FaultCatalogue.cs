@@ -19,14 +19,13 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
 
     private FaultCatalogue(Circuit circuit)
     {
-        var wiring = _wiring = new WiringFaults(circuit);
-        _circuit = circuit;
+        (_circuit, _wiring) = (circuit, new WiringFaults(circuit));
         var devices = circuit
             .Devices.SelectMany(d => Weighted(circuit.Location(d.Location), d.Kind.FaultModes(d)))
             .Where(m => !IsUnwired(circuit, m));
         var conductors = circuit.Conductors.SelectMany(c => Weighted(Farther(circuit, c), OfConductor(circuit, c)));
-        _modes = [.. devices, .. conductors, .. Pairs(circuit), .. InThePanel(circuit), .. wiring.Usual()];
-        Differences = [.. wiring.Unusual().DistinctBy(f => f.Id).ExceptBy(_modes.Select(m => m.Id), f => f.Id)];
+        _modes = [.. devices, .. conductors, .. Pairs(circuit), .. InThePanel(circuit), .. _wiring.Usual()];
+        Differences = [.. _wiring.Unusual().DistinctBy(f => f.Id).ExceptBy(_modes.Select(m => m.Id), f => f.Id)];
         Protective =
         [
             .. circuit.Devices.Where(d =>

@@ -1,3 +1,4 @@
+using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Faults;
@@ -31,5 +32,19 @@ public class ExchangedWiresTests
         var power = Starter.Conductors.First(c => c.To.ToString() == "M1:U").Id;
         catalogue.ExchangedWithAny(power).ShouldBeEmpty();
         catalogue.ExchangedWithAny("no wire").ShouldBeEmpty();
+    }
+
+    /// <summary>Nobody lists these pairs; what is measured leads to one of both wires, and to what was done to it.</summary>
+    [Theory]
+    [InlineData("4.3/exchanged-on-X1:4-with-N.2-on-H1:X2", "4.3", "N.2")]
+    [InlineData("7.1/exchanged-on-H2:X1-with-3.2-on-X1:3", "7.1", "3.2")]
+    public void Wires_of_two_places_that_are_exchanged_are_found(string id, string wire, string other)
+    {
+        var fault = FaultCatalogue.Of(Starter).Find(id)!;
+        FaultCatalogue.Of(Starter).Differences.ShouldNotContain(f => f.Alterations.SequenceEqual(fault.Alterations));
+        var run = GuidedRun.On(Starter.Compiled(), fault);
+        run.HasSymptom.ShouldBeTrue();
+        new[] { wire, other }.ShouldContain(run.Result.Units[0].Unit, $"{run.Result.Summary}");
+        run.Result.Units[0].Suspects[0].Fault!.IsWiring.ShouldBeTrue();
     }
 }

@@ -171,8 +171,7 @@ const otherwise = computed(() => {
     <h3 v-else-if="proposal">{{ proposal.title }}</h3>
 
     <p v-if="!isOwn && proposal?.before" class="again">
-      <i class="pi pi-replay" aria-hidden="true" /> Once more: it showed
-      <strong class="figures">{{ proposal.before }}</strong> before, and what else was recorded speaks against that.
+      <i class="pi pi-replay" aria-hidden="true" /> {{ proposal.why }}
     </p>
     <p v-if="!isOwn && proposal" class="good">
       Good: <strong class="figures">{{ proposal.good }}</strong>
