@@ -4,13 +4,13 @@ using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 
 // Takes pictures of a running demo: fehler-pictures ADDRESS FOLDER [name=path[@WIDTHxHEIGHT][!dark|!ladder][#click css;css...]]...
-// A path may name a circuit or the open job by tag: {circuit:CH-110}, {job:CH-110}.
+// @FILE stands for the lines of a file. A path may name a circuit or the open job by tag: {circuit:CH-110}, {job:CH-110}.
 var address = args[0].TrimEnd('/');
 var folder = args[1];
 using var http = new HttpClient { BaseAddress = new Uri(address) };
 using var service = Chromium.Service();
 using var driver = new ChromeDriver(service, Chromium.Options(Directory.CreateTempSubdirectory("pictures").FullName, "--hide-scrollbars"));
-foreach (var shot in args.Skip(2))
+foreach (var shot in args.Skip(2).SelectMany(a => a.StartsWith('@') ? File.ReadLines(a[1..]) : [a]))
 {
     var (name, rest) = Split(shot, '=');
     var (path, clicks) = Split(rest, '#');
