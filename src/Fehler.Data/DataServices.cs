@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 
@@ -36,6 +37,7 @@ public static class DataServices
             .AddScoped<SecurityLog>()
             .AddScoped<AccessStore>()
             .AddScoped<PeopleStore>()
+            .AddScoped<SecondFactor>()
             .AddPeople();
 
     /// <summary>How people are kept: names as people have them, and tries that are counted. What a password has to be is said elsewhere.</summary>
@@ -51,7 +53,8 @@ public static class DataServices
                 (o.Lockout.MaxFailedAccessAttempts, o.Lockout.DefaultLockoutTimeSpan) = (5, TimeSpan.FromMinutes(15));
                 o.Lockout.AllowedForNewUsers = true;
             })
-            .AddEntityFrameworkStores<FehlerDb>();
+            .AddEntityFrameworkStores<FehlerDb>()
+            .AddTokenProvider<AuthenticatorTokenProvider<Person>>(TokenOptions.DefaultAuthenticatorProvider);
         return services;
     }
 }

@@ -82,6 +82,7 @@ app.UseOutputCache();
 // The description of the interface is made once; it cannot change while the service runs.
 app.MapOpenApi("/api/openapi.json").CacheOutput(p => p.Expire(TimeSpan.FromDays(365))).ForAnybody();
 app.MapSession();
+app.MapSecondFactor();
 app.MapPeople();
 app.MapService();
 app.MapCircuits();

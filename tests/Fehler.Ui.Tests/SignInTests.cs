@@ -1,3 +1,4 @@
+using Fehler.Tests;
 using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;
@@ -78,13 +79,7 @@ public sealed class SignInTests : IDisposable
     [Fact]
     public void An_apprentice_s_live_test_waits_for_a_colleague_who_says_so_with_a_word_of_their_own()
     {
-        _screen.Open("/");
-        _screen.See("The first administrator");
-        _screen.Type("#code", _app.Code);
-        _screen.Type("#name", "Sven Meister");
-        _screen.Type("#password", Word);
-        _screen.ClickText("Begin");
-        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count > 5, "the register");
+        BeFirst("Sven Meister");
         _screen.Open("/people");
         _screen.See("Tablets of the crew");
         _screen.ClickText("Add somebody");
@@ -109,6 +104,57 @@ public sealed class SignInTests : IDisposable
         _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("[role=dialog]")).Count == 0, "the dialogs gone");
         _screen.Open(new Uri(_screen.Driver.Url).AbsolutePath + "/report");
         _screen.See("Lea Lernt with Sven Meister");
+    }
+
+    [Fact]
+    public void A_code_from_the_phone_is_set_up_and_asked_for_where_the_password_was_typed()
+    {
+        BeFirst("Ada Hollmann");
+        _screen.Open("/you");
+        _screen.See("One-time codes");
+        _screen.Type("#codes-word", "not the right one at all");
+        _screen.ClickText("Set them up");
+        _screen.See("The password is not right");
+        _screen.Type("#codes-word", Word);
+        _screen.ClickText("Set them up");
+        _screen.See("authenticator read this picture");
+        var width = (long?)_screen.Driver.ExecuteScript("return document.querySelector('img.qr').naturalWidth");
+        width.GetValueOrDefault().ShouldBeGreaterThan(50, "the picture is drawn");
+        var key = _screen.Find("code.qr-key").Text.Replace(" ", "");
+        _screen.Type("#first-code", OneTimeCode.Of(key, DateTimeOffset.UtcNow));
+        _screen.ClickText("Put in force");
+        _screen.See("Shown this once");
+        var spare = _screen.Driver.FindElements(By.CssSelector(".spare code")).Select(e => e.Text).ToList();
+        spare.Count.ShouldBe(8);
+        _screen.ClickText("Sign out here");
+
+        _screen.Type("#name", "Ada Hollmann");
+        _screen.Type("#password", Word);
+        _screen.ClickText("Sign in");
+        _screen.See("One-time code");
+        _screen.Until(() => _screen.Driver.SwitchTo().ActiveElement().GetAttribute("id") == "one-time", "the code's field ready");
+        _screen.Type("#one-time", "123");
+        _screen.ClickText("Sign in");
+        _screen.See("do not go together");
+        _screen.Type("#password", Word);
+        _screen.ClickText("Sign in");
+        _screen.See("One-time code");
+        _screen.Type("#one-time", spare[0]);
+        _screen.ClickText("Sign in");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count > 5, "the register");
+        _screen.Open("/people");
+        _screen.See("no PIN, one-time codes");
+    }
+
+    private void BeFirst(string name)
+    {
+        _screen.Open("/");
+        _screen.See("The first administrator");
+        _screen.Type("#code", _app.Code);
+        _screen.Type("#name", name);
+        _screen.Type("#password", Word);
+        _screen.ClickText("Begin");
+        _screen.Until(() => _screen.Driver.FindElements(By.CssSelector("tbody tr")).Count > 5, "the register");
     }
 
     private void Add(string name, string password)

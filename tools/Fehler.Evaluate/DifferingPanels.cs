@@ -18,10 +18,13 @@ internal sealed class DifferingPanels(int every, string only)
     private const double WrongShare = 0.1,
         Sure = 0.99;
 
+    private const int LongReadings = 10;
+
     /// <summary>What became of one job.</summary>
     /// <param name="Weight">How often such a fault happens.</param>
     /// <param name="Repeated">Readings of the same two points in a state in which they had been read.</param>
-    private sealed record Job(double Said, bool Right, bool Proved, int Readings, int Repeated, double Weight, string Missed);
+    /// <param name="Ended">Circuit, fault and how it ended, for a list of the jobs that somebody should look at.</param>
+    private sealed record Job(double Said, bool Right, bool Proved, int Readings, int Repeated, double Weight, string Ended);
 
     private sealed record Kind(string What, Func<CompiledCircuit, IEnumerable<FaultMode>> Faults, Func<int, GuidedRunOptions> Options);
 
@@ -115,11 +118,15 @@ internal sealed class DifferingPanels(int every, string only)
                     + $"{jobs.Count(j => j.Proved)} | {readings.Average():0.0} ({readings[(int)(0.9 * readings.Count)]}) | "
                     + $"{sure.Count(j => !j.Right)} of {sure.Count} | {Calibration(jobs):0.000} | {jobs.Sum(j => j.Repeated)} |"
             );
-            missed.AppendLine($"- {kind.What}, missed: {string.Join("; ", jobs.Where(j => !j.Right).Select(j => j.Missed))}");
+            missed.AppendLine($"- {kind.What}, missed: {Listed(jobs.Where(j => !j.Right))}");
+            missed.AppendLine($"  - right and not proved: {Listed(jobs.Where(j => j is { Right: true, Proved: false }))}");
+            missed.AppendLine($"  - more than {LongReadings} readings: {Listed(jobs.Where(j => j.Readings > LongReadings))}");
         }
 
         return $"{text}\n{missed}";
     }
+
+    private static string Listed(IEnumerable<Job> jobs) => string.Join("; ", jobs.Select(j => j.Ended));
 
     private IEnumerable<FaultMode> Drawn(CompiledCircuit circuit) => circuit.Faults.Where((_, i) => i % Math.Max(1, every) == 0);
 
@@ -165,7 +172,7 @@ internal sealed class DifferingPanels(int every, string only)
             run.Readings,
             Repeated(run.Entries),
             fault.Weight,
-            $"{circuit} {fault.Id}{fault.Variant} → {top?.Unit} {top?.Probability:P0} {run.Result.Status}"
+            $"{circuit} {fault.Id}{fault.Variant} → {top?.Unit} {top?.Probability:P0} {run.Result.Status} {run.Readings}"
         );
     }
 

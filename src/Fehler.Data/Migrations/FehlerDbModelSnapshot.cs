@@ -486,6 +486,12 @@ namespace Fehler.Data.Migrations
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("LastCodeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LastCodeHash")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("INTEGER");
 
@@ -522,6 +528,9 @@ namespace Fehler.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("SecurityStamp")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SpareCodes")
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("TwoFactorEnabled")

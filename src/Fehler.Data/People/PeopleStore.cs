@@ -6,6 +6,7 @@ namespace Fehler.Data;
 
 /// <summary>A person, for the eye.</summary>
 /// <param name="HasPin">A PIN is set.</param>
+/// <param name="HasCodes">Signing in with the password asks for a one-time code as well.</param>
 /// <param name="LockedUntil">Too many wrong tries: signing in is refused until then.</param>
 /// <param name="Sessions">Browsers that are signed in.</param>
 public sealed record PersonItem(
@@ -14,6 +15,7 @@ public sealed record PersonItem(
     Rights Rights,
     bool NeedsSecond,
     bool HasPin,
+    bool HasCodes,
     DateTimeOffset? LockedUntil,
     DateTimeOffset? LastSeen,
     int Sessions
@@ -21,6 +23,16 @@ public sealed record PersonItem(
 
 /// <summary>What a person may do, as an administrator sets it.</summary>
 public sealed record PersonSettings(Rights Rights, bool NeedsSecond);
+
+/// <summary>How something that is asked beside a password was answered.</summary>
+public enum Answer
+{
+    Right,
+    Wrong,
+
+    /// <summary>It was not given: it is asked for.</summary>
+    Missing,
+}
 
 /// <summary>
 /// People who sign in: who they are, what they may do, and whether what they give is right. Wrong tries are counted and lock the person for
@@ -64,6 +76,7 @@ public sealed class PeopleStore(
                 p.Rights,
                 p.NeedsSecond,
                 p.PinHash != null,
+                p.TwoFactorEnabled,
                 p.LockoutEnd,
                 db.Sessions.Where(s => s.PersonId == p.Id).Max(s => (DateTimeOffset?)s.LastSeen),
                 db.Sessions.Count(s => s.PersonId == p.Id)
@@ -192,9 +205,9 @@ public sealed class PeopleStore(
 
         person.PasswordHash = hasher.HashPassword(person, password);
         (person.LockoutEnd, person.AccessFailedCount, person.PinHash) = (null, 0, null);
-        await db.SaveChangesAsync(cancellation);
+        await ForgetCodesAsync(person, cancellation);
         await EndSessionsAsync(person, by, from, cancellation);
-        await log.AddAsync("password reset", person.Name, by, from, "the PIN was taken away too", cancellation);
+        await log.AddAsync("password reset", person.Name, by, from, "PIN and one-time codes were taken away too", cancellation);
         return true;
     }
 
@@ -214,7 +227,7 @@ public sealed class PeopleStore(
                 await EndSessionsAsync(person, by, from, cancellation);
                 await db.Tokens.Where(t => t.PersonId == id).ExecuteDeleteAsync(cancellation);
                 (person.RemovedAt, person.PasswordHash, person.PinHash, person.Rights) = (time.GetUtcNow(), null, null, Rights.None);
-                await db.SaveChangesAsync(cancellation);
+                await ForgetCodesAsync(person, cancellation);
                 if (replace is { Length: > 0 })
                 {
                     if (PasswordRules.RefuseName(replace) is { } wrong)
@@ -242,17 +255,27 @@ public sealed class PeopleStore(
 
     /// <summary>The person of a name and password; null when they do not go together or the person is locked.</summary>
     public Task<Person?> ByPasswordAsync(string name, string password, Whence from, CancellationToken cancellation) =>
-        TriedAsync(name, from, "password", p => Verifies(p.PasswordHash, p, password), cancellation);
+        ByPasswordAsync(name, password, from, _ => Task.FromResult(Answer.Right), cancellation);
+
+    /// <summary>The same, and what has to be right besides once the password is.</summary>
+    public Task<Person?> ByPasswordAsync(
+        string name,
+        string password,
+        Whence from,
+        Func<Person, Task<Answer>> besides,
+        CancellationToken cancellation
+    ) => TriedAsync(name, from, "password", p => Verifies(p.PasswordHash, p, password), besides, cancellation);
 
     /// <summary>The person of a name and PIN; null when they do not go together, none is set or the person is locked.</summary>
     public Task<Person?> ByPinAsync(string name, string pin, Whence from, CancellationToken cancellation) =>
-        TriedAsync(name, from, "PIN", p => Verifies(p.PinHash, p, pin), cancellation);
+        TriedAsync(name, from, "PIN", p => Verifies(p.PinHash, p, pin), _ => Task.FromResult(Answer.Right), cancellation);
 
     private async Task<Person?> TriedAsync(
         string name,
         Whence from,
         string what,
         Func<Person, bool> isRight,
+        Func<Person, Task<Answer>> besides,
         CancellationToken cancellation
     )
     {
@@ -270,11 +293,23 @@ public sealed class PeopleStore(
             return null;
         }
 
-        if (!isRight(person))
+        var (first, second) = (isRight(person), Answer.Missing);
+        if (first)
+        {
+            second = await besides(person);
+            if (second == Answer.Missing)
+            {
+                // Neither a wrong try nor a right one: the count of wrong ones stays, or the codes could be tried without end.
+                return null;
+            }
+        }
+
+        if (second != Answer.Right)
         {
             Sound(await people.AccessFailedAsync(person));
             var locked = await people.IsLockedOutAsync(person);
-            await log.AddAsync(locked ? "person locked" : "sign-in refused", person.Name, "", from, $"wrong {what}", cancellation);
+            var wrong = $"wrong {(first ? "one-time code" : what)}";
+            await log.AddAsync(locked ? "person locked" : "sign-in refused", person.Name, "", from, wrong, cancellation);
             return null;
         }
 
@@ -321,6 +356,14 @@ public sealed class PeopleStore(
         person.PinHash = hasher.HashPassword(person, pin);
         await db.SaveChangesAsync(cancellation);
         await log.AddAsync("PIN set", person.Name, "", from, "", cancellation);
+    }
+
+    /// <summary>No second factor any more: neither a key nor spare codes. Saves whatever else was changed of the person.</summary>
+    internal async Task ForgetCodesAsync(Person person, CancellationToken cancellation)
+    {
+        (person.TwoFactorEnabled, person.SpareCodes, person.LastCodeHash, person.LastCodeAt) = (false, null, null, null);
+        await db.UserTokens.Where(t => t.UserId == person.Id).ExecuteDeleteAsync(cancellation);
+        await db.SaveChangesAsync(cancellation);
     }
 
     /// <summary>Signs a person out of every browser.</summary>

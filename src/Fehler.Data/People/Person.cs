@@ -34,6 +34,14 @@ public sealed class Person : IdentityUser<Guid>
     /// <summary>Hash of the PIN for tablets that an administrator trusts; null: none is set.</summary>
     public string? PinHash { get; set; }
 
+    /// <summary>Hashes of the spare codes that were not used yet, a blank between; null where there is no second factor.</summary>
+    public string? SpareCodes { get; set; }
+
+    /// <summary>Hash of the code by time that let this person in last: it does not do so twice.</summary>
+    public string? LastCodeHash { get; set; }
+
+    public DateTimeOffset? LastCodeAt { get; set; }
+
     public DateTimeOffset CreatedAt { get; set; }
 
     /// <summary>When this person was taken out; the name stays in the journals unless it was asked to be replaced.</summary>

@@ -8,12 +8,14 @@ using Microsoft.AspNetCore.Http.HttpResults;
 namespace Fehler.Web.People;
 
 /// <summary>A person, for administrators.</summary>
+/// <param name="HasCodes">Signing in with the password asks for a one-time code as well.</param>
 public sealed record PersonView(
     Guid Id,
     string Name,
     IReadOnlyList<string> Rights,
     bool NeedsSecond,
     bool HasPin,
+    bool HasCodes,
     DateTimeOffset? LockedUntil,
     DateTimeOffset? LastSeen,
     int Sessions
@@ -164,6 +166,7 @@ internal static class PeopleEndpoints
                     RightsByName.Names(p.Rights),
                     p.NeedsSecond,
                     p.HasPin,
+                    p.HasCodes,
                     p.LockedUntil > DateTimeOffset.UtcNow ? p.LockedUntil : null,
                     p.LastSeen,
                     p.Sessions

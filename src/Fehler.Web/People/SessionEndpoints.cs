@@ -17,6 +17,7 @@ namespace Fehler.Web.People;
 /// <param name="IsDemo">The demo: whoever is on the machine is signed in.</param>
 /// <param name="Device">Name of this device when an administrator trusts it.</param>
 /// <param name="WithPin">On a trusted device: who can sign in with a PIN.</param>
+/// <param name="HasCodes">Signing in with the password asks for a one-time code as well.</param>
 /// <param name="IdleMinutes">The session ends when nothing is done for so long.</param>
 public sealed record SessionView(
     string State,
@@ -26,11 +27,13 @@ public sealed record SessionView(
     bool IsDemo,
     string? Device,
     IReadOnlyList<string> WithPin,
+    bool HasCodes,
     double IdleMinutes
 );
 
 /// <summary>Name and password.</summary>
-public sealed record NameAndPassword(string? Name, string? Password);
+/// <param name="Code">A one-time code, where the person has set them up: asked for by an answer 401 with needsCode.</param>
+public sealed record NameAndPassword(string? Name, string? Password, string? Code = null);
 
 /// <summary>The first administrator.</summary>
 /// <param name="Code">The code that the service showed on its console when it started.</param>
@@ -165,6 +168,7 @@ internal static class SessionEndpoints
             caller.IsDemo,
             device,
             device is null || caller.IsSomebody ? [] : (await people.NamesAsync(cancellation)).WithPin,
+            caller.IsSomebody && await people.FindAsync(caller.Id, cancellation) is { TwoFactorEnabled: true },
             settings.Idle.TotalMinutes
         );
     }
@@ -173,17 +177,35 @@ internal static class SessionEndpoints
         HttpContext context,
         Body<NameAndPassword> body,
         Caller caller,
-        PeopleStore people,
+        SecondFactor second,
         AccessStore access,
         SecurityLog log,
         CancellationToken cancellation
     )
     {
-        var person = await people.ByPasswordAsync(body.Value.Name ?? "", body.Value.Password ?? "", caller.From, cancellation);
+        var given = body.Value;
+        var (person, needsCode) = await second.SignInAsync(
+            given.Name ?? "",
+            given.Password ?? "",
+            given.Code ?? "",
+            caller.From,
+            cancellation
+        );
+        if (needsCode)
+        {
+            return TypedResults.Problem(
+                "A one-time code is needed as well: from your authenticator, or one of the spare codes.",
+                statusCode: 401,
+                title: "Not signed in",
+                extensions: new Dictionary<string, object?> { ["needsCode"] = true }
+            );
+        }
+
         if (person is null)
         {
             return TypedResults.Problem(
-                "Name and password do not go together, or too many wrong ones were tried: then wait fifteen minutes.",
+                $"Name{(given.Code is { Length: > 0 } ? ", password and code" : " and password")} do not go together, "
+                    + "or too many wrong ones were tried: then wait fifteen minutes.",
                 statusCode: 401,
                 title: "Not signed in"
             );

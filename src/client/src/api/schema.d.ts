@@ -451,6 +451,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts one-time codes in force with a first one; the answer holds the spare codes */
+        put: operations["confirmCodes"];
+        /** A new key for an authenticator; in force once a code of it was given */
+        post: operations["beginCodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/codes/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes back to the password alone */
+        post: operations["endCodes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -2425,6 +2460,9 @@ export interface components {
         GiveUp: {
             who: null | string;
         };
+        GivenCode: {
+            code: null | string;
+        };
         HandedOver: {
             /** Format: uuid */
             job: string;
@@ -3178,6 +3216,10 @@ export interface components {
             second?: string;
         };
         JsonElement: unknown;
+        KeyView: {
+            key: string;
+            picture: string;
+        };
         KindView: {
             id: string;
             term: string;
@@ -3271,6 +3313,7 @@ export interface components {
         NameAndPassword: {
             name: null | string;
             password: null | string;
+            code?: null | string;
         };
         NameAndPin: {
             name: null | string;
@@ -3357,6 +3400,9 @@ export interface components {
             probability: number;
             leaves: components["schemas"]["LeftView"][];
             isGood: boolean;
+        };
+        OwnPassword: {
+            password: null | string;
         };
         PackShutdown: {
             wish: null | components["schemas"]["ShutdownWish"];
@@ -3472,6 +3518,7 @@ export interface components {
             rights: string[];
             needsSecond: boolean;
             hasPin: boolean;
+            hasCodes: boolean;
             /** Format: date-time */
             lockedUntil: null | string;
             /** Format: date-time */
@@ -3772,6 +3819,7 @@ export interface components {
             isDemo: boolean;
             device: null | string;
             withPin: string[];
+            hasCodes: boolean;
             /** Format: double */
             idleMinutes: number;
         };
@@ -3906,6 +3954,9 @@ export interface components {
             hold: number;
             /** Format: double */
             chanceWithout: number;
+        };
+        SpareCodesView: {
+            codes: string[];
         };
         SparePart: {
             part: string;
@@ -5185,6 +5236,103 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    confirmCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenCode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpareCodesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    beginCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    endCodes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

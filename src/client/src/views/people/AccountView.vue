@@ -7,6 +7,7 @@ import { api, need, type Schemas } from '@/api/client'
 import PageProblem from '@/components/PageProblem.vue'
 import { when } from '@/components/format'
 import { useSession } from '@/composables/useSession'
+import OneTimeCodes from './OneTimeCodes.vue'
 import RightTicks from './RightTicks.vue'
 
 /** What is one's own: password, PIN, where one is signed in, and tokens for programs. */
@@ -84,6 +85,7 @@ async function out(everywhere: boolean) {
         <InputText id="pin" v-model="pin" type="password" inputmode="numeric" maxlength="12" autocomplete="off" />
         <Button label="Set the PIN" severity="secondary" outlined :disabled="!now || !pin" @click="setPin" />
       </section>
+      <OneTimeCodes />
       <section class="sheet card" aria-labelledby="here-head">
         <h2 id="here-head">Signed in</h2>
         <ul>

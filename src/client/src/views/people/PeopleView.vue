@@ -102,8 +102,10 @@ const does = (person: Person) =>
       <Column header="May"
         ><template #body="{ data }">{{ does(data) }}</template></Column
       >
-      <Column header="PIN"
-        ><template #body="{ data }">{{ data.hasPin ? 'PIN set' : 'no PIN' }}</template></Column
+      <Column header="Beside the password"
+        ><template #body="{ data }">{{
+          [data.hasPin ? 'PIN set' : 'no PIN', ...(data.hasCodes ? ['one-time codes'] : [])].join(', ')
+        }}</template></Column
       >
       <Column header="Last seen"
         ><template #body="{ data }">{{
@@ -183,7 +185,8 @@ const does = (person: Person) =>
         <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
         <Button type="submit" label="Keep" icon="pi pi-check" />
         <template v-if="opened.id">
-          <h3>Password lost</h3>
+          <h3>Password or phone lost</h3>
+          <p class="faint">A new password takes PIN and one-time codes away.</p>
           <div class="row">
             <InputText v-model="password" maxlength="128" aria-label="New password" autocomplete="off" />
             <Button label="Give this one" severity="secondary" outlined :disabled="!password" @click="reset" />

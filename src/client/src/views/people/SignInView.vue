@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import { computed, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, need } from '@/api/client'
 import { useSession } from '@/composables/useSession'
@@ -17,6 +17,8 @@ const pin = ref('')
 const problem = ref('')
 const busy = ref(false)
 const withPassword = ref(false)
+const oneTime = ref('')
+const needsCode = ref(false)
 const state = computed(() => session.value?.state)
 const crew = computed(() => (withPassword.value ? [] : (session.value?.withPin ?? [])))
 
@@ -33,23 +35,35 @@ function onwards() {
   void router.replace(to.startsWith('/') && !to.startsWith('//') ? to : '/')
 }
 
+/** The password stays while a code is asked for beside it, whatever else is typed anew after a refusal. */
 async function tried(work: () => Promise<{ error?: unknown }>) {
   problem.value = ''
   busy.value = true
   try {
     const answer = await work()
+    const asked = (answer.error as { needsCode?: boolean } | undefined)?.needsCode === true
+    if (asked && !needsCode.value) {
+      needsCode.value = true
+      await nextTick()
+      document.getElementById('one-time')?.focus()
+      return
+    }
     if (answer.error) need(answer as never)
     await load()
     onwards()
   } catch (error) {
     problem.value = (error as Error).message
+    password.value = pin.value = oneTime.value = ''
+    needsCode.value = false
   } finally {
     busy.value = false
-    password.value = pin.value = ''
   }
 }
 
-const signIn = () => tried(() => api.POST('/api/session', { body: { name: name.value, password: password.value } }))
+const signIn = () =>
+  tried(() =>
+    api.POST('/api/session', { body: { name: name.value, password: password.value, code: oneTime.value || null } }),
+  )
 const first = () =>
   tried(() =>
     api.POST('/api/session/first', { body: { code: code.value, name: name.value, password: password.value } }),
@@ -109,9 +123,13 @@ const signInWithPin = () => tried(() => api.POST('/api/session/pin', { body: { n
       <InputText id="name" v-model="name" maxlength="60" autocomplete="username" />
       <label for="password">Password</label>
       <InputText id="password" v-model="password" type="password" maxlength="128" autocomplete="current-password" />
+      <template v-if="needsCode">
+        <label for="one-time">One-time code, from your phone or a spare one</label>
+        <InputText id="one-time" v-model="oneTime" maxlength="40" autocomplete="one-time-code" />
+      </template>
       <p v-if="problem" class="wrong" role="alert">{{ problem }}</p>
-      <Button type="submit" label="Sign in" :disabled="busy || !name || !password" />
-      <p class="faint">Forgotten? An administrator gives you a new one.</p>
+      <Button type="submit" label="Sign in" :disabled="busy || !name || !password || (needsCode && !oneTime)" />
+      <p class="faint">Forgotten, or the phone is lost? An administrator gives you a new password.</p>
     </form>
     <p v-else-if="problem" class="wrong" role="alert">{{ problem }}</p>
   </main>
