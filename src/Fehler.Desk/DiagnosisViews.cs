@@ -112,7 +112,8 @@ public sealed record ProposalView(
 );
 
 /// <summary>A wire to lift off a terminal before a reading.</summary>
-public sealed record LiftView(string Conductor, string Wire, TerminalId End);
+/// <param name="Far">Where it goes to, which tells it from another wire of the same number there.</param>
+public sealed record LiftView(string Conductor, string Wire, TerminalId End, TerminalId Far);
 
 public sealed record OutcomeView(string Shows, double Probability, ImmutableArray<LeftView> Leaves, bool IsGood);
 
@@ -204,7 +205,16 @@ public sealed class DiagnosisMapping(JobState job, Dialect dialect)
             p.Kind == ProposalKind.Reading ? p.From : null,
             p.Kind == ProposalKind.Reading ? p.To : null,
             p.Setup.Change,
-            [.. p.Setup.Lifts(_circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End))],
+            [
+                .. p
+                    .Setup.Lifts(_circuit)
+                    .Select(l => new LiftView(
+                        l.Conductor.Id,
+                        l.Conductor.Wire,
+                        l.End,
+                        l.Conductor.From == l.End ? l.Conductor.To : l.Conductor.From
+                    )),
+            ],
             p.Setup.Held,
             p.Device,
             p.Look,

@@ -311,11 +311,11 @@ public class JobApiTests(Host host) : IClassFixture<Host>
                 var lifts = proposal
                     .GetProperty("lift")
                     .EnumerateArray()
-                    .Select(l => (Conductor: l.GetProperty("conductor").GetString()!, End: l.GetProperty("end").GetString()))
+                    .Select(l => (Conductor: l.GetProperty("conductor").GetString()!, End: l.GetProperty("end").GetString()!))
                     .ToList();
                 foreach (var (conductor, end) in lifts)
                 {
-                    panel.Lift(conductor);
+                    panel.Lift(new ConductorEnd(conductor, TerminalId.Parse(end)));
                     await Add(
                         job,
                         new
@@ -340,9 +340,9 @@ public class JobApiTests(Host host) : IClassFixture<Host>
                         value = new { kind = JsonNamingPolicy.CamelCase.ConvertName(value.Kind.ToString()), number = value.Number },
                     }
                 );
-                foreach (var (conductor, _) in lifts)
+                foreach (var (conductor, end) in lifts)
                 {
-                    panel.Lift(conductor, landed: true);
+                    panel.Lift(new ConductorEnd(conductor, TerminalId.Parse(end)), landed: true);
                     await Add(job, new { type = "wireLanded", conductor });
                 }
 

@@ -48,6 +48,26 @@ public class NetlistApiTests(Host host) : IClassFixture<Host>
         }
     }
 
+    /// <summary>An earth fault goes with the conductor that it is in: lifted off one end it is left on the other, off both on neither.</summary>
+    [Fact]
+    public async Task A_conductor_is_lifted_off_the_end_that_is_said()
+    {
+        async Task<string[]> Earthed(string lifted)
+        {
+            var text = await _client.GetStringAsync(
+                await Address("IN-101", $"from=X1:3&to=INC:PE&fault=3.3/earth&variant=0.3%20ohm&lifted={lifted}"),
+                Host.Cancellation
+            );
+            return [.. text.Split('\n').Where(l => l.StartsWith('R') && l.EndsWith(" 0.3", StringComparison.Ordinal))];
+        }
+
+        var whole = await Earthed("");
+        whole.Length.ShouldBe(1);
+        (await Earthed("3.3@S1:22")).Single().Split(' ')[1..].ShouldBe(whole[0].Split(' ')[1..]);
+        (await Earthed("3.3@X1:3")).Single().Split(' ')[1..].ShouldNotBe(whole[0].Split(' ')[1..]);
+        (await Earthed("3.3@X1:3,3.3@S1:22")).ShouldBeEmpty();
+    }
+
     [Theory]
     [InlineData("fault=nonsense", "no fault mode 'nonsense'")]
     [InlineData("fault=a,b,c,d,e", "at most 4")]
@@ -60,6 +80,7 @@ public class NetlistApiTests(Host host) : IClassFixture<Host>
     [InlineData("analysis=ohms", "not a terminal")]
     [InlineData("held=KM1:in", "isolated=true")]
     [InlineData("lifted=99.9", "no conductor")]
+    [InlineData("lifted=2.1@KM9:1", "does not end at KM9:1")]
     public async Task What_cannot_be_served_is_refused_in_one_sentence(string query, string says)
     {
         var answer = await _client.GetAsync(await Address("IN-101", query), Host.Cancellation);

@@ -12,8 +12,9 @@ namespace Fehler.Evaluate;
 /// strike during a run, wires exchanged that no catalogue lists. The diagnosis knows the description only.
 /// </summary>
 /// <param name="every">One fault in this many is tried.</param>
-/// <param name="only">Part of the name of the kinds of panel that are tried; empty for all of them.</param>
-internal sealed class DifferingPanels(int every, string only)
+/// <param name="only">The name of the kind of panel that is tried, or part of the names of those that are; empty for all of them.</param>
+/// <param name="faults">Part of the ids of the faults that are tried; empty for all of them.</param>
+internal sealed class DifferingPanels(int every, string only, string faults)
 {
     private const double WrongShare = 0.1,
         Sure = 0.99;
@@ -95,7 +96,8 @@ internal sealed class DifferingPanels(int every, string only)
         );
         var missed = new StringBuilder();
         var compiled = circuits.Select(c => (c.Name, Compiled: c.Circuit.Compile())).ToList();
-        foreach (var kind in Kinds.Where(k => k.What.Contains(only, StringComparison.OrdinalIgnoreCase)))
+        var isName = Kinds.Any(k => k.What == only);
+        foreach (var kind in Kinds.Where(k => isName ? k.What == only : k.What.Contains(only, StringComparison.OrdinalIgnoreCase)))
         {
             var jobs = new List<Job>();
             foreach (var (name, circuit) in compiled)
@@ -106,7 +108,12 @@ internal sealed class DifferingPanels(int every, string only)
                     var run = GuidedRun.On(circuit, [fault], kind.Options(1000 + i));
                     if (run.HasSymptom)
                     {
-                        jobs.Add(Of(name, fault, run));
+                        var job = Of(name, fault, run);
+                        jobs.Add(job);
+                        if (!job.Proved || job.Readings > LongReadings)
+                        {
+                            progress($"  to be looked at: {job.Ended}");
+                        }
                     }
                 }
             }
@@ -128,7 +135,8 @@ internal sealed class DifferingPanels(int every, string only)
 
     private static string Listed(IEnumerable<Job> jobs) => string.Join("; ", jobs.Select(j => j.Ended));
 
-    private IEnumerable<FaultMode> Drawn(CompiledCircuit circuit) => circuit.Faults.Where((_, i) => i % Math.Max(1, every) == 0);
+    private IEnumerable<FaultMode> Drawn(CompiledCircuit circuit) =>
+        circuit.Faults.Where(f => f.Id.Contains(faults, StringComparison.Ordinal)).Where((_, i) => i % Math.Max(1, every) == 0);
 
     /// <summary>Two control wires of one place with their ends exchanged: not in any catalogue, drawn by chance.</summary>
     private IEnumerable<FaultMode> Exchanged(CompiledCircuit compiled)

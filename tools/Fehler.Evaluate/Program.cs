@@ -16,7 +16,7 @@ if (args.Contains("--panels"))
         .All.Where(c => c.Name.Contains(only, StringComparison.OrdinalIgnoreCase))
         .Select(c => (c.Name, c.Circuit))
         .ToList();
-    var panels = new DifferingPanels(every, Text("--kind", "")).Report(chosen, what => Console.Error.WriteLine(what));
+    var panels = new DifferingPanels(every, Text("--kind", ""), Text("--faults", "")).Report(chosen, what => Console.Error.WriteLine(what));
     Console.WriteLine(panels);
     if (report.Length > 0)
     {

@@ -131,10 +131,10 @@ public sealed class ExercisePanel
                 _panel.Energise();
                 return entry;
             case WireLifted lifted:
-                _panel.Lift(lifted.Conductor);
+                _panel.Lift(new ConductorEnd(lifted.Conductor, lifted.End));
                 return entry;
             case WireLanded landed:
-                _panel.Lift(landed.Conductor, landed: true);
+                _panel.Lift(new ConductorEnd(landed.Conductor, default), landed: true);
                 return entry;
             case Tightened tightened:
                 return tightened with { WasLoose = IsLoose(tightened.Terminal) };
@@ -187,8 +187,8 @@ public sealed class ExercisePanel
         var others = reading.Alone
             ? _compiled
                 .Circuit.Conductors.Where(c => (c.From.Device == reading.From.Device) != (c.To.Device == reading.From.Device))
-                .Where(c => !_panel.State.Lifted.Contains(c.Id))
-                .Select(c => c.Id)
+                .Where(c => !_panel.State.IsOff(c))
+                .Select(c => new ConductorEnd(c.Id, c.From.Device == reading.From.Device ? c.From : c.To))
                 .ToList()
             : [];
         others.ForEach(c => _panel.Lift(c));

@@ -98,8 +98,8 @@ public sealed class SimulatedPanel
     }
 
     /// <summary>Takes a conductor off one of its terminals, or lands it again.</summary>
-    public void Lift(string conductor, bool landed = false) =>
-        State = _simulator.Observe(State with { Lifted = landed ? State.Lifted.Remove(conductor) : State.Lifted.Add(conductor) }).State;
+    public void Lift(ConductorEnd end, bool landed = false) =>
+        State = _simulator.Observe(landed ? State.Land(end.Conductor) : State.Lift(end)).State;
 
     public string Look(string device, string look)
     {

@@ -4,8 +4,8 @@ namespace Fehler.Core.Circuits;
 
 /// <summary>What every device of a circuit is doing, and which conductors are lifted. Immutable.</summary>
 /// <param name="Devices">In the order of <see cref="Circuit.Devices"/>.</param>
-/// <param name="Lifted">Ids of conductors lifted at one end.</param>
-public sealed record CircuitState(ImmutableArray<DeviceState> Devices, ImmutableHashSet<string> Lifted)
+/// <param name="Lifted">Ends of conductors that are off their terminals.</param>
+public sealed record CircuitState(ImmutableArray<DeviceState> Devices, ImmutableHashSet<ConductorEnd> Lifted)
 {
     /// <summary>Asked for at every look into what is known of a state; 0 until then.</summary>
     private int _hash;
@@ -29,6 +29,19 @@ public sealed record CircuitState(ImmutableArray<DeviceState> Devices, Immutable
 
     /// <summary>After somebody has turned to something else: where nothing turns everything has cooled.</summary>
     public CircuitState Rested => Devices.All(d => d.Speed == 0) ? Cooled : this;
+
+    /// <summary>Whether a conductor is off at one of its ends, or both.</summary>
+    public bool IsOff(Conductor conductor) =>
+        Lifted.Count > 0
+        && (
+            Lifted.Contains(new ConductorEnd(conductor.Id, conductor.From)) || Lifted.Contains(new ConductorEnd(conductor.Id, conductor.To))
+        );
+
+    /// <summary>The same with an end of a conductor off its terminal.</summary>
+    public CircuitState Lift(ConductorEnd end) => this with { Lifted = Lifted.Add(end) };
+
+    /// <summary>The same with a conductor on at both ends.</summary>
+    public CircuitState Land(string conductor) => this with { Lifted = [.. Lifted.Where(l => l.Conductor != conductor)] };
 
     public CircuitState With(int device, DeviceState state) => this with { Devices = Devices.SetItem(device, state) };
 

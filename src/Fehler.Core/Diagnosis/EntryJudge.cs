@@ -64,7 +64,7 @@ internal sealed class EntryJudge(DiagnosisSession session)
                 h.Operate(session.Compiled.Isolation.On);
                 break;
             case WireLifted lifted:
-                h.Lift(lifted.Conductor);
+                h.Lift(new ConductorEnd(lifted.Conductor, lifted.End));
                 break;
             case WireLanded landed:
                 h.Land(landed.Conductor);

@@ -104,9 +104,13 @@ internal sealed partial class Hypothesis
                     .Where(e => e.A == off.Name || e.B == off.Name)
                     .Select(e => new ElementOpen(device.Tag, e.Name)),
             ],
-            state with
+            state.Land(reading.FreeEnd) with
             {
-                Lifted = state.Lifted.Union(_healthy.Circuit.ConductorsAt(off).Select(c => c.Id)).Remove(reading.FreeEnd),
+                Lifted =
+                [
+                    .. state.Land(reading.FreeEnd).Lifted,
+                    .. _healthy.Circuit.ConductorsAt(off).Where(c => c.Id != reading.FreeEnd).Select(c => new ConductorEnd(c.Id, off)),
+                ],
             }
         );
     }
@@ -137,7 +141,8 @@ internal sealed partial class Hypothesis
                         ohms,
                         twinOhms,
                         _beginning.Compiled.MoreCopper.With([.. fault, .. taken]).Ohms(state, from, to).Value,
-                        _size
+                        _size,
+                        copper: Copper(from, to)
                     );
         }
     }
@@ -183,7 +188,7 @@ internal sealed partial class Hypothesis
                 (value, i) =>
                     isInsulation
                         ? Tolerances.Insulation(value, twinOhms[i], _size)
-                        : Tolerances.Ohms(value, twinOhms[i], more[i], _size, tables.Own(pairs[i]))
+                        : Tolerances.Ohms(value, twinOhms[i], more[i], _size, tables.Own(pairs[i]), Copper(pairs[i].From, pairs[i].To))
             ),
         ];
     }
@@ -191,6 +196,10 @@ internal sealed partial class Hypothesis
     /// <summary>The load that a running motor's currents share; none of another current, or of one of several motors.</summary>
     private SharedUnknown? Load(Quantity quantity, TerminalId at) =>
         quantity == Quantity.Amps && _beginning.Compiled.TestPoints.OfTheOnlyMotor.Contains(at) ? _load : null;
+
+    /// <summary>The copper of the only motor, between two points of its own; none of another reading.</summary>
+    private SharedUnknown? Copper(TerminalId from, TerminalId to) =>
+        _beginning.Compiled.TestPoints.OfTheOnlyMotor is var own && own.Contains(from) && own.Contains(to) ? _copper : null;
 
     /// <summary>The devices that the fault holds, each where it goes without; everything else as it stands.</summary>
     private CircuitState Freed(CircuitState state)
@@ -264,10 +273,13 @@ internal sealed partial class Hypothesis
 
     private CircuitState Arranged(Setup setup)
     {
-        if (setup.LiftedAt.Length > 0)
+        if (setup.HasLifts)
         {
-            var whole = Prepare(setup with { LiftedAt = "" }).State;
-            return whole with { Lifted = whole.Lifted.Union(setup.Lifts(_healthy.Circuit).Select(l => l.Conductor.Id)) };
+            var whole = Prepare(setup.WithWiresOn()).State;
+            return whole with
+            {
+                Lifted = whole.Lifted.Union(setup.Lifts(_healthy.Circuit).Select(l => new ConductorEnd(l.Conductor.Id, l.End))),
+            };
         }
 
         if (setup.Change == SetupChange.None)

@@ -8,10 +8,9 @@ namespace Fehler.Core.Diagnosis;
 /// <content>What hands do to the circuit while it is searched, and what they find doing it: wires, screws, repairs.</content>
 internal sealed partial class Hypothesis
 {
-    public void Lift(string conductor) => Move(State with { Lifted = State.Lifted.Add(conductor) });
+    public void Lift(ConductorEnd end) => Move(State.Lift(end));
 
-    public void Land(string conductor) =>
-        Move(_trajectories.Simulator.Observe(State with { Lifted = State.Lifted.Remove(conductor) }).State);
+    public void Land(string conductor) => Move(_trajectories.Simulator.Observe(State.Land(conductor)).State);
 
     /// <summary>
     /// A terminal was tried. A conductor that is off or loose at one of its ends is so at this one half of the time; once tight it is as

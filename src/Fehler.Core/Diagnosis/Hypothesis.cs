@@ -37,6 +37,9 @@ internal sealed partial class Hypothesis
     /// <summary>How heavily this panel's motor is loaded, by what was read so far.</summary>
     private SharedUnknown _load = SharedUnknown.Of(Tolerances.LoadShare);
 
+    /// <summary>How much copper this panel's motor has, by what was read so far: its windings are of one make.</summary>
+    private SharedUnknown _copper = SharedUnknown.Standard;
+
     private ImmutableHashSet<string> _trippedUnforetold = [];
 
     /// <summary>How large the fault is, by what was read so far.</summary>
@@ -130,6 +133,7 @@ internal sealed partial class Hypothesis
             Factor = Factor,
             _supply = healthy._supply,
             _load = healthy._load,
+            _copper = healthy._copper,
         };
         foreach (var observation in before)
         {
@@ -328,6 +332,10 @@ internal sealed partial class Hypothesis
         else if (quantity == Quantity.Amps && foretold.Shared > 0)
         {
             _load = _load.NarrowedBy(foretold, observed);
+        }
+        else if (quantity == Quantity.Ohms)
+        {
+            _copper = _copper.NarrowedBy(foretold, observed);
         }
 
         _size = _size.NarrowedBy(foretold, observed);

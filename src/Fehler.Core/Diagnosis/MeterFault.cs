@@ -11,13 +11,16 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Check">What to check the meter for.</param>
 /// <param name="Prior">Probability before any reading (common practice: seldom, and always on the worst day).</param>
 /// <param name="Concerns">Quantities that come out wrong.</param>
-/// <param name="Truth">What a right meter would have shown; null where the meter shows nothing whatever it is put to.</param>
+/// <param name="Truth">
+/// What a right meter would have shown; null where the meter shows nothing whatever it is put to. It answers null to a reading that cannot have
+/// come about so.
+/// </param>
 internal sealed record MeterFault(
     string Signs,
     string Check,
     double Prior,
     ImmutableArray<Quantity> Concerns,
-    Func<ReadingValue, ReadingValue>? Truth
+    Func<ReadingValue, ReadingValue?>? Truth
 )
 {
     /// <summary>Fewer readings than this are as well the circuit.</summary>
@@ -25,6 +28,12 @@ internal sealed record MeterFault(
 
     /// <summary>A dead meter may be moved by a stray digit.</summary>
     private const double ShownByDead = 0.9;
+
+    /// <summary>
+    /// Last digit of a usual meter, ohm (common practice): whoever takes one unit for another takes it so of a number that stood there. A closed
+    /// contact's 0.03 ohm does not, and a joint of 30 ohm is none that was misread.
+    /// </summary>
+    private const double LeastShown = 0.1;
 
     private static readonly ImmutableArray<Quantity> Voltages = [Quantity.Volts, Quantity.DcVolts],
         Resistances = [Quantity.Ohms, Quantity.Continuity];
@@ -57,7 +66,7 @@ internal sealed record MeterFault(
             "look at the unit on the display: k taken for M, or ohm for k.",
             0.003,
             [Quantity.Ohms],
-            v => Scaled(v, 1e-3)
+            v => Scaled(v, 1e-3) is { Kind: ReadingKind.Number, Number: > 0 and < LeastShown } ? null : Scaled(v, 1e-3)
         ),
         new(
             "Every resistance is about a thousandth of what it should be",
@@ -120,8 +129,8 @@ internal sealed record MeterFault(
 
     private double Fit(DiagnosisSession session, Reading reading, Judgement judged) =>
         Truth is null ? ShownByDead
-        : judged.Reading is { } foretold
-            ? Math.Min(1, Likelihood.OfReading(reading.Quantity, Truth(reading.Value), foretold, session.FullVolts, session.StraySpan))
+        : judged.Reading is { } foretold && Truth(reading.Value) is { } truth
+            ? Math.Min(1, Likelihood.OfReading(reading.Quantity, truth, foretold, session.FullVolts, session.StraySpan))
         : judged.Fit;
 
     private static bool ShowsNothing(Reading reading) =>

@@ -13,8 +13,11 @@ public readonly record struct Prediction(PredictionKind Kind, double Value = 0, 
     /// <summary>Nothing holds the point, and <see cref="Value"/> is more than a hint: it was read before.</summary>
     internal bool WasSeenBefore => Kind == PredictionKind.Stray && Sigma > 0;
 
-    /// <summary>Standard deviation of what all readings of this panel share: its supply.</summary>
+    /// <summary>Standard deviation of what all readings of this kind of this panel share: its supply, its motor's load or copper.</summary>
     internal double Shared { get; init; }
+
+    /// <summary>What the logarithm of the value moves by for one of that unknown; 0 where nothing is shared.</summary>
+    internal double SharedSlope { get; init; }
 
     /// <summary>What one step of the fault's unknown size changes; zero where its size does not matter.</summary>
     internal double SizeSlope { get; init; }

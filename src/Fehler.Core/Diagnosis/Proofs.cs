@@ -43,9 +43,7 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
             && RivalsThatFit(o, suspect, best) < Assessment.OpenShare
             && o.Entry switch
             {
-                Reading r => fault.ProofPoints is { } points
-                    && ((r.From, r.To) == points || (r.To, r.From) == points)
-                    && !MayBeGhost(o, r, suspect.Unit),
+                Reading r => IsAtItsOwn(fault, r.Quantity, r.From, r.To) && !MayBeGhost(o, r, suspect.Unit),
                 LookSeen l => fault.ProofLook is { } look && look == (l.Device, l.Look),
                 _ => false,
             }
@@ -61,12 +59,22 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
         var fault = Assessment.PartIn(suspect.Unit, suspect.Fault!);
         return session
             .Hypotheses.Select((h, i) => (Hypothesis: h, Share: posterior[i]))
-            .Where(x => x.Share > 1e-4 && x.Hypothesis.Fault is { } other && !other.IsIn(suspect.Unit))
-            .Where(x => !StandsAlike(x.Hypothesis, fault))
-            .Where(x => !Assessment.IsSameFault(Assessment.PartIn(x.Hypothesis.Fault!.Unit, x.Hypothesis.Fault), fault))
+            .Where(x => x.Share > 1e-4 && IsRival(x.Hypothesis, suspect.Unit, fault))
             .Where(x => observation.FitOf(x.Hypothesis) * Telling > observation.FitOf(best))
             .Sum(x => x.Share);
     }
+
+    /// <summary>Whether a reading is taken where the fault shows itself: at its points, or of the currents that it drives.</summary>
+    public bool IsAtItsOwn(FaultMode fault, Quantity quantity, TerminalId from, TerminalId to) =>
+        (fault.ProofPoints is { } p && ((from, to) == p || (to, from) == p))
+        || (fault.ShowsInCurrents && quantity.IsAmps() && session.Points.OfTheOnlyMotor.Contains(from));
+
+    /// <summary>It says that something else is wrong: not in this unit, and not the same circuit under another name.</summary>
+    public bool IsRival(Hypothesis hypothesis, string unit, FaultMode fault) =>
+        hypothesis.Fault is { } other
+        && !other.IsIn(unit)
+        && !StandsAlike(hypothesis, fault)
+        && !Assessment.IsSameFault(Assessment.PartIn(other.Unit, other), fault);
 
     private bool StandsAlike(Hypothesis hypothesis, FaultMode fault) =>
         SaysTheSame(hypothesis, fault)

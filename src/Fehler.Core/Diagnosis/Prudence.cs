@@ -45,9 +45,12 @@ internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses 
     /// <summary>Whether these steps may be asked for.</summary>
     public bool Allows(ImmutableArray<Step> steps) => !(_isResetEnough && HasReset(steps)) && !WaitsBesideAStall(steps);
 
-    /// <summary>What is risked by a set-up or by steps, minutes: after a short circuit insulation comes before closing onto it again.</summary>
+    /// <summary>
+    /// What is risked by a set-up or by steps, minutes: after a short circuit insulation comes before closing onto it again, be it by the
+    /// supply, a reset or a Start that is held for a reading.
+    /// </summary>
     public double Risk(Setup setup, ImmutableArray<Step> steps) =>
-        setup.Change == SetupChange.Energise || HasReset(steps) ? _ontoAShort : 0;
+        setup.Change == SetupChange.Energise || HasReset(steps) || (!setup.Dead && !setup.Held.IsEmpty) ? _ontoAShort : 0;
 
     private bool HasReset(ImmutableArray<Step> steps) => steps.Any(s => StepRules.IsReset(circuit, s));
 

@@ -18,13 +18,22 @@ public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool D
     /// </summary>
     public string LiftedAt { get; init; } = "";
 
+    /// <summary>The one conductor that is lifted first, so that what is on either side of it is measured by itself; none when null.</summary>
+    public ConductorEnd? LiftedEnd { get; init; }
+
+    /// <summary>Whether anything is lifted for it.</summary>
+    public bool HasLifts => LiftedAt.Length > 0 || LiftedEnd is not null;
+
+    /// <summary>The same with every wire on.</summary>
+    public Setup WithWiresOn() => this with { LiftedAt = "", LiftedEnd = null };
+
     /// <summary>Conductors that are lifted for it, with the terminal each is lifted off. Protective conductors stay on.</summary>
     public IEnumerable<(Conductor Conductor, TerminalId End)> Lifts(Circuit circuit) =>
-        LiftedAt.Length == 0
-            ? []
-            : circuit
-                .Conductors.Where(c => (c.From.Device == LiftedAt) != (c.To.Device == LiftedAt) && !circuit.IsProtective(c))
-                .Select(c => (c, c.From.Device == LiftedAt ? c.From : c.To));
+        LiftedEnd is { } one ? [(circuit.Conductors.First(c => c.Id == one.Conductor), one.End)]
+        : LiftedAt.Length == 0 ? []
+        : circuit
+            .Conductors.Where(c => (c.From.Device == LiftedAt) != (c.To.Device == LiftedAt) && !circuit.IsProtective(c))
+            .Select(c => (c, c.From.Device == LiftedAt ? c.From : c.To));
 
     /// <summary>Everything to do before the reading.</summary>
     public IEnumerable<Step> Steps(CompiledCircuit compiled) =>
@@ -35,9 +44,14 @@ public sealed record Setup(SetupChange Change, ImmutableArray<Step> Held, bool D
         ).Concat(Held);
 
     public bool Equals(Setup? other) =>
-        other is not null && Change == other.Change && Dead == other.Dead && LiftedAt == other.LiftedAt && Held.SequenceEqual(other.Held);
+        other is not null
+        && Change == other.Change
+        && Dead == other.Dead
+        && LiftedAt == other.LiftedAt
+        && LiftedEnd == other.LiftedEnd
+        && Held.SequenceEqual(other.Held);
 
-    public override int GetHashCode() => HashCode.Combine(Change, LiftedAt, Held.Length, Held.IsEmpty ? null : Held[0]);
+    public override int GetHashCode() => HashCode.Combine(Change, LiftedAt, LiftedEnd, Held.Length, Held.IsEmpty ? null : Held[0]);
 }
 
 public enum SetupChange

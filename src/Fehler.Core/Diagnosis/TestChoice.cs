@@ -35,6 +35,7 @@ internal sealed class TestChoice
     private readonly WeighedHypotheses _weighed;
     private readonly TestsOnOffer _offer;
     private readonly ReadingsMade _made;
+    private readonly Proofs _proofs;
     private readonly Dictionary<TerminalId, double> _atStake;
 
     public TestChoice(DiagnosisSession session, JobState job, Strategy strategy, Without without, double[] posterior)
@@ -52,6 +53,7 @@ internal sealed class TestChoice
             new CostModel(_circuit, job.Valid.OfType<Reading>().LastOrDefault()?.From, strategy)
         );
         _made = new ReadingsMade(_circuit, job);
+        _proofs = new Proofs(session, posterior);
         _atStake = AtStake(_weighed);
     }
 
@@ -65,7 +67,7 @@ internal sealed class TestChoice
         );
         var writer = new ProposalWriter(_circuit, _weighed, SeenLast((k, a) => k.IsWorking(a)), SeenLast((k, a) => k.IsStalled(a)));
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
-        var proof = isProofDue ? Proof(top!, candidates) : null;
+        var proof = !isProofDue ? null : Proof(top!, candidates, Excludes) ?? (ordered.Count == 0 ? Proof(top!, candidates, Any) : null);
         var isProofCheap = proof is not null && ordered.Count > 0 && proof.Minutes <= SameCost * ordered[0].Minutes;
         if (proof is not null && (isProofCheap || top!.Probability >= 0.95))
         {
@@ -202,34 +204,49 @@ internal sealed class TestChoice
     /// The cheapest reading or look that shows a suspect of the leading unit directly, or that it is another one of the same
     /// unit: a dead coil and a jammed armature are both the contactor, but not the same repair.
     /// </summary>
-    private Candidate? Proof(SuspectUnit top, List<Candidate> candidates) =>
+    /// <param name="top">The leading unit.</param>
+    /// <param name="candidates">The tests on offer.</param>
+    /// <param name="isWanted">Whether it will do as a proof of this fault in this unit, which stands at this place of what is weighed.</param>
+    private Candidate? Proof(SuspectUnit top, List<Candidate> candidates, Func<Candidate, string, FaultMode, int, bool> isWanted) =>
         top
             .Suspects.Where(s => s.Fault is not null && s.Probability > LeastProvedShare * top.Probability)
-            .Select(s => Proof(s.Fault!, s.Fault!.Parts.FirstOrDefault(p => p.Unit == top.Unit) ?? s.Fault, candidates))
+            .Select(s =>
+            {
+                var fault = Assessment.PartIn(top.Unit, s.Fault!);
+                var index = Array.FindIndex(_weighed.Live, h => h.Fault?.Id == s.Fault!.Id);
+                return index < 0
+                    ? null
+                    : candidates.Where(c => Shows(c, fault, index) && isWanted(c, top.Unit, fault, index)).MinBy(c => c.Minutes);
+            })
             .FirstOrDefault(c => c is not null);
 
-    private Candidate? Proof(FaultMode suspect, FaultMode fault, List<Candidate> candidates)
-    {
-        var index = Array.FindIndex(_weighed.Live, h => h.Fault?.Id == suspect.Id);
-        if (index < 0)
+    /// <summary>It is made at the fault's own points, or is its look, and would not come out so of a sound circuit.</summary>
+    private bool Shows(Candidate c, FaultMode fault, int index) =>
+        c.Kind switch
         {
-            return null;
-        }
+            ProposalKind.Reading => _proofs.IsAtItsOwn(fault, c.Quantity, c.From, c.To)
+                && c.Foretold(index).Kind != PredictionKind.Stray
+                && c.Foretold(index)
+                    .DiffersFrom(_weighed.Live[index].PredictSound(c.Quantity, _session.Tables, [(c.From, c.To)], c.Setup)[0])
+                && !HasBeenMade(c),
+            ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
+            _ => false,
+        };
 
-        return candidates
-            .Where(c =>
-                c.Kind switch
-                {
-                    ProposalKind.Reading => fault.ProofPoints is { } p
-                        && ((c.From, c.To) == p || (c.To, c.From) == p)
-                        && c.Foretold(index).Kind != PredictionKind.Stray
-                        && c.Foretold(index)
-                            .DiffersFrom(_weighed.Live[index].PredictSound(c.Quantity, _session.Tables, [(c.From, c.To)], c.Setup)[0])
-                        && !HasBeenMade(c),
-                    ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
-                    _ => false,
-                }
+    /// <summary>
+    /// It would exclude what else is still possible. An earth fault in the cable and one in the panel before it show the same 0.3 ohm, whatever is
+    /// held meanwhile: only a wire lifted between them tells.
+    /// </summary>
+    private bool Excludes(Candidate c, string unit, FaultMode fault, int index) =>
+        _weighed
+            .Live.Select(
+                (h, i) =>
+                    _proofs.IsRival(h, unit, fault)
+                    && (c.Kind == ProposalKind.Look ? c.Shown![i] == c.Shown[index] : !c.Foretold(i).DiffersFrom(c.Foretold(index)))
+                        ? _weighed.Weights[i]
+                        : 0
             )
-            .MinBy(c => c.Minutes);
-    }
+            .Sum() < Assessment.OpenShare;
+
+    private static bool Any(Candidate c, string unit, FaultMode fault, int index) => true;
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Fehler.Core.Circuits;
+using Fehler.Core.Electrical;
 using Fehler.Core.Jobs;
 using Fehler.Core.Operation;
 
@@ -27,7 +28,8 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
     /// <summary>
     /// Wires are lifted off no more devices than this, and only where the wires hold at least this share of what is suspected there.
     /// </summary>
-    private const int MostLifted = 2;
+    private const int MostLifted = 2,
+        MostLiftedWires = 3;
 
     /// <summary>Share of the suspicion on a button from which its cover comes off to press the block itself.</summary>
     private const double WorthACoverOff = 0.3;
@@ -108,6 +110,12 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             yield return Reading(Quantity.Ohms, setup, session.Points.Around([.. setup.Lifts(_circuit)]), onlyTelling: false);
         }
 
+        foreach (var end in job.Lifted.Count > 0 ? [] : new LeakSplits(session.Compiled.Network, weighed).Best().Take(MostLiftedWires))
+        {
+            var setup = new Setup(WhenDead, [], true) { LiftedEnd = end };
+            yield return Reading(Quantity.Ohms, setup, session.Points.Around([.. setup.Lifts(_circuit)]), onlyTelling: false);
+        }
+
         if (job.Lifted.Count > 0 && job.IsIsolated)
         {
             yield return Reading(
@@ -135,7 +143,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             && !(without.HasFlag(Without.Field) && places.Any(p => _circuit.LocationOf(p).Type != LocationType.Enclosure))
             && !(without.HasFlag(Without.Clamp) && isLive && c.Quantity.IsAmps())
             && !(without.HasFlag(Without.InsulationTester) && c is { Kind: ProposalKind.Reading, Quantity: Quantity.Insulation })
-            && !(without.HasFlag(Without.Lifting) && c.Setup.LiftedAt.Length > 0);
+            && !(without.HasFlag(Without.Lifting) && c.Setup.HasLifts);
     }
 
     /// <summary>
@@ -175,7 +183,6 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             return [];
         }
 
-        var change = job.IsIsolated ? SetupChange.None : SetupChange.Isolate;
         return _circuit
             .Devices.Where(d => !d.Kind.IsStrip && !d.Kind.IsSupply)
             .Select(d =>
@@ -188,8 +195,10 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             .Where(d => d.Near > LeastDivided && d.Near - d.Own > Assessment.OpenShare * d.Near)
             .OrderByDescending(d => d.Near)
             .Take(MostLifted)
-            .Select(d => new Setup(change, [], true) { LiftedAt = d.Device });
+            .Select(d => new Setup(WhenDead, [], true) { LiftedAt = d.Device });
     }
+
+    private SetupChange WhenDead => job.IsIsolated ? SetupChange.None : SetupChange.Isolate;
 
     /// <summary>States that can be set up: nothing held, or one actuator held.</summary>
     private IEnumerable<Setup> Setups(bool live)

@@ -83,21 +83,27 @@ internal static class Tolerances
     /// <param name="more">With one standard deviation more copper in the windings, ohm.</param>
     /// <param name="size">What is known of the fault's size.</param>
     /// <param name="own">What this very circuit was measured at before, as a multiple of the description; null when it was not.</param>
-    public static Prediction Ohms(double value, double twin, double more, FaultSize size, double? own = null)
+    /// <param name="copper">What is known of the copper that this reading shares with others; null where it shares none.</param>
+    public static Prediction Ohms(double value, double twin, double more, FaultSize size, double? own = null, SharedUnknown? copper = null)
     {
         if (double.IsInfinity(value))
         {
             return new Prediction(PredictionKind.OverLimit);
         }
 
-        var (factor, copper) = (
+        if (copper is { } shared && own is null && value > 0 && more > value && !double.IsInfinity(more))
+        {
+            return shared.On(Sized(value, twin, size, OhmShare, OhmDigits), Math.Log(more / value));
+        }
+
+        var (factor, spread) = (
             own ?? 1,
             own is not null ? 0
             : double.IsInfinity(more) ? value
             : more - value
         );
         var sized = Sized(factor * value, factor * twin, size, own is null ? OhmShare : MeasuredShare, OhmDigits);
-        return sized with { Spread = Math.Sqrt(Square(sized.Spread) + Square(copper)) };
+        return sized with { Spread = Math.Sqrt(Square(sized.Spread) + Square(spread)) };
     }
 
     /// <summary>Insulation is known to a factor, not to a share; what is above the meter's range is as good as infinite.</summary>

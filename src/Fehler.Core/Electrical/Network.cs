@@ -317,9 +317,7 @@ public sealed class Network : IHoldsMemory
     {
         if (branch.Conductor is { } conductor)
         {
-            return branch.Open || (state.Lifted.Count > 0 && state.Lifted.Contains(conductor.Id))
-                ? 0
-                : 1 / (conductor.Ohms.Value + branch.SeriesOhms);
+            return branch.Open || state.IsOff(conductor) ? 0 : 1 / (conductor.Ohms.Value + branch.SeriesOhms);
         }
 
         if (branch.Farads > 0)
@@ -329,7 +327,7 @@ public sealed class Network : IHoldsMemory
 
         if (branch.Element is not { } element)
         {
-            return branch.UnderVoltage && domain == Domain.Ohms ? 0 : 1 / branch.SeriesOhms;
+            return (branch.UnderVoltage && domain == Domain.Ohms) || !branch.IsHere(state) ? 0 : 1 / branch.SeriesOhms;
         }
 
         if (branch.Open || element.Role == ElementRole.Source)
@@ -388,12 +386,32 @@ public sealed class Network : IHoldsMemory
     private static Device Altered(Device device, ImmutableArray<Alteration> alterations) =>
         alterations.OfType<ParameterIs>().Where(p => p.Device == device.Tag).Aggregate(device, (d, p) => d.With(p.Parameter, p.Value));
 
+    /// <summary>
+    /// Bridges, each at every end that it may stand at: what touches inside a conductor stays with that as it is lifted off a terminal.
+    /// </summary>
     private IEnumerable<NetworkBranch> Bridges(ImmutableArray<Alteration> alterations) =>
-        alterations
-            .OfType<Bridge>()
-            .Select(b => new NetworkBranch(_topology.Nodes[b.From], b.To is { } to ? _topology.Nodes[to] : -1)
-            {
-                SeriesOhms = b.Ohms,
-                UnderVoltage = b.UnderVoltage,
-            });
+        from bridge in alterations.OfType<Bridge>()
+        from one in Places(bridge.FromIn, bridge.From)
+        from other in bridge.To is { } to ? Places(bridge.ToIn, to) : [(-1, [], [])]
+        select new NetworkBranch(one.Node, other.Node)
+        {
+            SeriesOhms = bridge.Ohms,
+            UnderVoltage = bridge.UnderVoltage,
+            WhileLanded = [.. one.Landed, .. other.Landed],
+            WhileLifted = [.. one.Lifted, .. other.Lifted],
+        };
+
+    private IEnumerable<(int Node, ConductorEnd[] Landed, ConductorEnd[] Lifted)> Places(string within, TerminalId at)
+    {
+        if (within.Length == 0)
+        {
+            yield return (_topology.Nodes[at], [], []);
+            yield break;
+        }
+
+        var conductor = Circuit.Conductors.First(c => c.Id == within);
+        var (near, far) = (new ConductorEnd(within, at), new ConductorEnd(within, conductor.From == at ? conductor.To : conductor.From));
+        yield return (_topology.Nodes[at], [near], []);
+        yield return (_topology.Nodes[far.End], [far], [near]);
+    }
 }

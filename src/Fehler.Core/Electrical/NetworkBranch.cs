@@ -16,6 +16,15 @@ internal sealed record NetworkBranch(int A, int B)
     public double SeriesOhms { get; init; }
     public bool UnderVoltage { get; init; }
 
+    /// <summary>A bridge out of a conductor stands here while these ends are landed, and those lifted.</summary>
+    public ImmutableArray<ConductorEnd> WhileLanded { get; init; } = [];
+
+    public ImmutableArray<ConductorEnd> WhileLifted { get; init; } = [];
+
+    /// <summary>Whether it stands here at all, whatever was lifted.</summary>
+    public bool IsHere(CircuitState state) =>
+        state.Lifted.Count == 0 ? WhileLifted.IsEmpty : WhileLifted.All(state.Lifted.Contains) && !WhileLanded.Any(state.Lifted.Contains);
+
     /// <summary>Capacitance between two cores of a cable, F; 0 for what conducts.</summary>
     public double Farads { get; init; }
 

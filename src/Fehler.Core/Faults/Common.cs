@@ -64,7 +64,9 @@ internal static class Common
                 ProofPoints = (conductor.From, conductor.To),
             });
 
-    /// <summary>A fault to earth or between two points: dead, or a few ohm, or some tens over a damp surface.</summary>
+    /// <summary>
+    /// A fault to earth or between two points: dead, or a few ohm, or some tens over a damp surface; of conductors where they are named.
+    /// </summary>
     public static IEnumerable<FaultMode> Bridged(
         string id,
         string unit,
@@ -73,9 +75,18 @@ internal static class Common
         TerminalId? to,
         TerminalId proofTo,
         double weight,
-        Wording remedy
+        Wording remedy,
+        string fromIn = "",
+        string toIn = ""
     ) =>
-        BridgeOhms.Select(ohms => new FaultMode(id, unit, title, [new Bridge(from, to, ohms)], weight / BridgeOhms.Length, remedy)
+        BridgeOhms.Select(ohms => new FaultMode(
+            id,
+            unit,
+            title,
+            [new Bridge(from, to, ohms) { FromIn = fromIn, ToIn = toIn }],
+            weight / BridgeOhms.Length,
+            remedy
+        )
         {
             Variant = Size(ohms),
             SizeFactor = 2.5,

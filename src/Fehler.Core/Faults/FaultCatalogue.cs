@@ -81,7 +81,8 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
         && new[] { element.A, element.B }.Any(t => t[0] != '~' && circuit.WireAt(device.Terminal(t)).Length == 0);
 
     /// <summary>
-    /// A wire of the panel that touches its mounting plate or door: one mode a number, since nothing but lifting tells where.
+    /// A wire of the panel that touches its mounting plate or door: one unit a number, since nothing but lifting tells which of its conductors it
+    /// is.
     /// </summary>
     private static IEnumerable<FaultMode> InThePanel(Circuit circuit) =>
         circuit
@@ -92,19 +93,25 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
             )
             .Where(c => circuit.LocationOf(c.From).Type == LocationType.Enclosure)
             .GroupBy(c => c.Wire)
-            .Select(wire => (First: wire.First(), Count: wire.Count()))
-            .SelectMany(wire =>
+            .SelectMany(wire => wire.Select(c => (Conductor: c, Unit: wire.First().Id, IsAlone: wire.Count() == 1)))
+            .SelectMany(x =>
                 Common.Bridged(
-                    $"{wire.First.Id}/earth",
-                    wire.First.Id,
-                    $"Wire {wire.First.Wire} has {Term.EarthFault.WithArticle} inside {circuit.LocationOf(wire.First.From).Name}",
-                    wire.First.From,
+                    x.Conductor.Id == x.Unit ? $"{x.Unit}/earth" : $"{x.Unit}/earth-{x.Conductor.Id}",
+                    x.Unit,
+                    x.IsAlone
+                        ? InPanel(circuit, x.Conductor)
+                        : $"{InPanel(circuit, x.Conductor)}, from {x.Conductor.From} to {x.Conductor.To}",
+                    x.Conductor.From,
                     null,
                     circuit.Earth,
-                    0.1 * ConductorWeight * wire.Count,
-                    "Look for a crushed or chafed wire at edges, hinges and under cover plates; lift it part by part to find where it touches."
+                    0.1 * ConductorWeight,
+                    "Look for a crushed or chafed wire at edges, hinges and under cover plates; lift it part by part to find where it touches.",
+                    x.Conductor.Id
                 )
             );
+
+    private static Wording InPanel(Circuit circuit, Conductor conductor) =>
+        $"Wire {conductor.Wire} has {Term.EarthFault.WithArticle} inside {circuit.LocationOf(conductor.From).Name}";
 
     private static IEnumerable<FaultMode> OfConductor(Circuit circuit, Conductor conductor)
     {
@@ -146,7 +153,7 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
                 $"{conductor.Id}/wet",
                 conductor.Id,
                 $"The cable with wire {conductor.Wire} is wet: its insulation breaks down under voltage",
-                [new Bridge(Near(circuit, conductor), null, 2_000) { UnderVoltage = true }],
+                [new Bridge(Near(circuit, conductor), null, 2_000) { UnderVoltage = true, FromIn = conductor.Id }],
                 0.15 * ConductorWeight,
                 "Measure the insulation of each core with both ends off; look for water in glands and boxes; replace the cable."
             )
@@ -163,7 +170,8 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
                     null,
                     circuit.Earth,
                     0.5 * ConductorWeight,
-                    "Lift both ends to tell the cable from what it goes to; find where it touches; replace the conductor or cable."
+                    "Lift both ends to tell the cable from what it goes to; find where it touches; replace the conductor or cable.",
+                    conductor.Id
                 )
             )
             {
@@ -189,7 +197,9 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
                         cable.NearEnd(circuit, b),
                         cable.NearEnd(circuit, b),
                         FieldWeight * 0.4 * ConductorWeight,
-                        "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable."
+                        "Lift both ends to tell the cable from what it goes to; find where the cores touch; replace the cable.",
+                        a.Id,
+                        b.Id
                     )
                 )
                 {
@@ -201,7 +211,7 @@ public sealed class FaultCatalogue : IReadOnlyList<FaultMode>
 
     internal static bool IsPower(Circuit circuit, Conductor conductor) => Cable.IsPowerConductor(Cable.PowerTerminals(circuit), conductor);
 
-    /// <summary>The end towards the panel: a fault of the cable stays with the cable when its far end is lifted.</summary>
+    /// <summary>The end towards the panel, where a fault of the cable is measured.</summary>
     private static TerminalId Near(Circuit circuit, Conductor conductor) =>
         circuit.LocationOf(conductor.To).Type == LocationType.Enclosure ? conductor.To : conductor.From;
 

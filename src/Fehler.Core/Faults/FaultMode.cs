@@ -70,6 +70,12 @@ public sealed record FaultMode(string Id, string Unit, Wording Title, ImmutableA
     /// <summary>A current that only a protective device limits flows where it should not: never to be closed onto twice.</summary>
     public bool IsShort => !IsWiring && Alterations.Any(a => a is Bridge { Ohms: < ShortBelowOhms });
 
+    /// <summary>A current flows where it should not, however large: to earth, to another conductor, past turns of a coil.</summary>
+    public bool Leaks => !IsWiring && Alterations.Any(a => a is Bridge or ElementImpedance);
+
+    /// <summary>The currents of a motor's lines show it where ohms hardly do: measured there it is measured at its own.</summary>
+    public bool ShowsInCurrents { get; init; }
+
     /// <summary>At 230 V some ten amperes and more.</summary>
     private const double ShortBelowOhms = 20;
 

@@ -46,7 +46,14 @@ public sealed record BenchCheckItem(
     internal Ohms ReadOn(Simulator panel)
     {
         var circuit = panel.Network.Circuit;
-        var bare = panel.Observe(CircuitState.AtRest(circuit) with { Lifted = [.. circuit.Conductors.Select(c => c.Id)] }).State;
+        var bare = panel
+            .Observe(
+                CircuitState.AtRest(circuit) with
+                {
+                    Lifted = [.. circuit.Conductors.SelectMany(c => new ConductorEnd[] { new(c.Id, c.From), new(c.Id, c.To) })],
+                }
+            )
+            .State;
         return panel.Network.Ohms(Held is null ? bare : panel.Arrange(bare, [Held]), From, To);
     }
 
@@ -129,7 +136,10 @@ public sealed class BenchCheck
 
         // Every wire off: what is measured is the device alone.
         var (network, circuit) = (compiled.Network, compiled.Circuit);
-        var bare = CircuitState.AtRest(circuit) with { Lifted = [.. circuit.Conductors.Select(c => c.Id)] };
+        var bare = CircuitState.AtRest(circuit) with
+        {
+            Lifted = [.. circuit.Conductors.SelectMany(c => new ConductorEnd[] { new(c.Id, c.From), new(c.Id, c.To) })],
+        };
         var index = network.DeviceIndex(device.Tag);
         foreach (var (position, state, words) in Positions(device))
         {

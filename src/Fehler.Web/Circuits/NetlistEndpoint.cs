@@ -25,7 +25,7 @@ internal static class NetlistEndpoint
     /// <param name="To">Terminal of the second lead, for ohms.</param>
     /// <param name="Isolated">Isolated after the steps; ohms always are.</param>
     /// <param name="Held">Held by hand then, dead: <c>KM1:in</c>.</param>
-    /// <param name="Lifted">Ids of conductors that are lifted, separated by commas.</param>
+    /// <param name="Lifted">Conductors that are lifted, separated by commas: their ids, each with the terminal, e.g. <c>4.2@KM1:A1</c>; without one, off its first.</param>
     private sealed record Asked(
         string? Analysis = null,
         string? Steps = null,
@@ -46,7 +46,7 @@ internal static class NetlistEndpoint
             .WithDescription(
                 "'steps' are device:position pairs and waits separated by commas, e.g. S2:pressed,S2:released,wait:30. 'analysis' is ac, dc "
                     + "or ohms; ohms take 'from' and 'to' and are isolated, with what is 'held' by hand, e.g. KM1:in, and the conductors "
-                    + "that are 'lifted'. 'fault' takes any ids of the fault list, up to four."
+                    + "that are 'lifted', e.g. 4.2@KM1:A1. 'fault' takes any ids of the fault list, up to four."
             )
             .ProducesProblem(404)
             .ProducesProblem(422);
@@ -132,13 +132,18 @@ internal static class NetlistEndpoint
             ? Core.Circuits.Step.Wait(seconds)
         : throw new RefusedException($"'{text}' is not a wait; write the seconds, e.g. wait:30.");
 
-    private static IEnumerable<string> Lifted(Circuit circuit, string? text) =>
+    private static IEnumerable<ConductorEnd> Lifted(Circuit circuit, string? text) =>
         Listed(text)
-            .Select(id =>
-                circuit.Conductors.Any(c => c.Id == id)
-                    ? id
-                    : throw new RefusedException($"'{id}' is no conductor of this circuit; they are in its JSON, e.g. 4.2.")
-            );
+            .Select(item =>
+            {
+                var (id, at) = item.Split('@', 2) is [var before, var after] ? (before, after) : (item, "");
+                var conductor =
+                    circuit.Conductors.FirstOrDefault(c => c.Id == id)
+                    ?? throw new RefusedException($"'{id}' is no conductor of this circuit; they are in its JSON, e.g. 4.2.");
+                return at.Length == 0 || at == conductor.From.ToString() ? new ConductorEnd(id, conductor.From)
+                    : at == conductor.To.ToString() ? new ConductorEnd(id, conductor.To)
+                    : throw new RefusedException($"Conductor {id} does not end at {at}; it goes from {conductor.From} to {conductor.To}.");
+            });
 
     private static string[] Listed(string? text) =>
         (text ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);

@@ -145,7 +145,7 @@ public class SpiceAnsweredTests
                 var lifts = proposal.Setup.Lifts(circuit).ToList();
                 foreach (var (conductor, end) in lifts)
                 {
-                    panel.Lift(conductor.Id, landed: false);
+                    panel.Lift(new ConductorEnd(conductor.Id, end), landed: false);
                     add(new WireLifted(conductor.Id, end));
                 }
 
@@ -159,9 +159,9 @@ public class SpiceAnsweredTests
                         "outside"
                     )
                 );
-                foreach (var (conductor, _) in lifts)
+                foreach (var (conductor, end) in lifts)
                 {
-                    panel.Lift(conductor.Id, landed: true);
+                    panel.Lift(new ConductorEnd(conductor.Id, end), landed: true);
                     add(new WireLanded(conductor.Id));
                 }
 

@@ -60,8 +60,8 @@ internal sealed class SpicePanel
 
     public void Energise() => Operate(_circuit.Compiled().Isolation.On);
 
-    public void Lift(string conductor, bool landed) =>
-        _state = _simulator.Observe(_state with { Lifted = landed ? _state.Lifted.Remove(conductor) : _state.Lifted.Add(conductor) }).State;
+    public void Lift(ConductorEnd end, bool landed) =>
+        _state = _simulator.Observe(landed ? _state.Land(end.Conductor) : _state.Lift(end)).State;
 
     public string Look(string tag, string id)
     {

@@ -60,7 +60,7 @@ public class BoundedMemoryTests
         var back = other.With(0, first);
         back.ShouldBe(rest);
         back.GetHashCode().ShouldBe(code);
-        (rest with { Lifted = rest.Lifted.Add("7") }).ShouldNotBe(rest);
+        rest.Lift(new ConductorEnd("7", new TerminalId("KM1", "A1"))).ShouldNotBe(rest);
     }
 
     /// <summary>

@@ -13,10 +13,11 @@ public class SharedUnknownTests
     /// read, on a grid (Bayes' rule; any textbook of statistics).
     /// </summary>
     [Theory]
-    [InlineData(0.045, 0.03, 1.06)]
-    [InlineData(0.045, 0.03, 0.95)]
-    [InlineData(0.2, 0.05, 1.3)]
-    public void What_is_known_after_two_readings_is_what_bayes_rule_says(double prior, double own, double factor)
+    [InlineData(0.045, 0.03, 1.06, 1)]
+    [InlineData(0.045, 0.03, 0.95, 1)]
+    [InlineData(0.2, 0.05, 1.3, 1)]
+    [InlineData(1, 0.08, 0.8, 0.25)]
+    public void What_is_known_after_two_readings_is_what_bayes_rule_says(double prior, double own, double factor, double slope)
     {
         var foretold = new Prediction(PredictionKind.Value, 230, own * 230);
         var unknown = SharedUnknown.Of(prior);
@@ -24,17 +25,17 @@ public class SharedUnknownTests
         foreach (var reading in readings)
         {
             // What is foretold moves with what is known; the share of its own error stays.
-            var here = unknown.On(foretold);
+            var here = unknown.On(foretold, slope);
             unknown = unknown.NarrowedBy(here with { Sigma = own * here.Value }, reading);
         }
 
         var (weight, mean, square) = (0.0, 0.0, 0.0);
-        for (var log = -1.0; log <= 1; log += 1e-4)
+        for (var log = -5 * prior; log <= 5 * prior; log += 1e-4)
         {
             var density = Math.Exp(-log * log / (2 * prior * prior));
             foreach (var reading in readings)
             {
-                var z = (Math.Log(reading / 230) - log) / own;
+                var z = (Math.Log(reading / 230) - slope * log) / own;
                 density *= Math.Exp(-z * z / 2);
             }
 

@@ -92,9 +92,9 @@ public class WaitingTests
     public void A_lifted_conductor_is_open_until_it_is_landed()
     {
         var simulator = Starters.Healthy(Starters.LineToNeutral);
-        var lifted = simulator.Start().State with { Lifted = ["5.1"] };
+        var lifted = simulator.Start().State.Lift(new ConductorEnd("5.1", TerminalId.Parse("KM1:A1")));
         simulator.Do(lifted, Starters.Press).Appearances["KM1"].ShouldBe("out");
-        simulator.Do(lifted with { Lifted = [] }, Starters.Press).Appearances["KM1"].ShouldBe("in");
+        simulator.Do(lifted.Land("5.1"), Starters.Press).Appearances["KM1"].ShouldBe("in");
         simulator.Network.Circuit.Conductors.ShouldContain(c => c.Id == "5.1" && c.To == TerminalId.Parse("KM1:A1"));
     }
 }

@@ -183,6 +183,7 @@ internal sealed partial class Motor
         {
             Variant = FormattableString.Invariant($"{100 * share:0} % of the turns"),
             SizeFactor = 2,
+            ShowsInCurrents = true,
             ProofPoints = (
                 device.Terminal(lead),
                 device.At(HasSixLeads(device) ? $"{Leads(device)[winding][0]}2" : Leads(device)[(winding + 1) % 3])

@@ -920,7 +920,7 @@ export interface paths {
         };
         /**
          * SPICE netlist of a state, with or without faults: volts AC, volts DC or ohms
-         * @description 'steps' are device:position pairs and waits separated by commas, e.g. S2:pressed,S2:released,wait:30. 'analysis' is ac, dc or ohms; ohms take 'from' and 'to' and are isolated, with what is 'held' by hand, e.g. KM1:in, and the conductors that are 'lifted'. 'fault' takes any ids of the fault list, up to four.
+         * @description 'steps' are device:position pairs and waits separated by commas, e.g. S2:pressed,S2:released,wait:30. 'analysis' is ac, dc or ohms; ohms take 'from' and 'to' and are isolated, with what is 'held' by hand, e.g. KM1:in, and the conductors that are 'lifted', e.g. 4.2@KM1:A1. 'fault' takes any ids of the fault list, up to four.
          */
         get: operations["downloadNetlist"];
         put?: never;
@@ -3264,6 +3264,7 @@ export interface components {
             conductor: string;
             wire: string;
             end: components["schemas"]["TerminalId"];
+            far: components["schemas"]["TerminalId"];
         };
         LiftedView: {
             conductor: string;

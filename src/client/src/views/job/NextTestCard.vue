@@ -192,7 +192,11 @@ const otherwise = computed(() => {
     />
     <Button
       v-else-if="lift.length"
-      :label="`First: lift ${lift.map((l) => `${l.wire} off ${l.end}`).join(', ')}`"
+      :label="
+        lift.length === 1
+          ? `First: lift the wire ${lift[0]!.wire} to ${lift[0]!.far} off ${lift[0]!.end}`
+          : `First: lift ${lift.map((l) => `${l.wire} off ${l.end}`).join(', ')}`
+      "
       icon="pi pi-arrow-right"
       class="first"
       @click="emit('lift', lift)"
