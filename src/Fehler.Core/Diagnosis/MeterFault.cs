@@ -35,6 +35,9 @@ internal sealed record MeterFault(
     /// </summary>
     private const double LeastShown = 0.1;
 
+    /// <summary>One reading that cannot have come about so speaks against a meter that is wrong for all of them.</summary>
+    private const double CannotBe = 0.001;
+
     private static readonly ImmutableArray<Quantity> Voltages = [Quantity.Volts, Quantity.DcVolts],
         Resistances = [Quantity.Ohms, Quantity.Continuity];
 
@@ -129,9 +132,10 @@ internal sealed record MeterFault(
 
     private double Fit(DiagnosisSession session, Reading reading, Judgement judged) =>
         Truth is null ? ShownByDead
-        : judged.Reading is { } foretold && Truth(reading.Value) is { } truth
+        : judged.Reading is not { } foretold ? judged.Fit
+        : Truth(reading.Value) is { } truth
             ? Math.Min(1, Likelihood.OfReading(reading.Quantity, truth, foretold, session.FullVolts, session.StraySpan))
-        : judged.Fit;
+        : CannotBe;
 
     private static bool ShowsNothing(Reading reading) =>
         reading.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent

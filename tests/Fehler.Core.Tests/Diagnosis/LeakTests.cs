@@ -153,6 +153,24 @@ public class LeakTests
         result.Units[0].Unit.ShouldBe("3.3");
     }
 
+    /// <summary>One good contact among bad joints clears the meter: it would have been wrong there too.</summary>
+    [Fact]
+    public void A_reading_that_is_right_clears_a_meter_that_would_be_wrong_for_all()
+    {
+        var result = new Journal(Circuit)
+            .Add(new LiveWorkAcknowledged())
+            .Did(Starters.Press, "KM1 out, M1 stopped, H1 off, H2 off")
+            .Did(Starters.Release, "KM1 out, M1 stopped, H1 off, H2 off")
+            .Dead()
+            .Ohms("F3:1", "F3:2", 0.1)
+            .Ohms("F2:95", "F2:96", 150)
+            .Ohms("F2:95", "F2:96", 152)
+            .Ohms("S1:21", "S1:22", 0.2)
+            .Diagnose();
+        result.Status.ShouldNotBe(DiagnosisStatus.Contradiction);
+        result.Units[0].Unit.ShouldBe("F2");
+    }
+
     /// <summary>Windings of a motor are of one make: three that measure alike are sound, however far all three are from the book.</summary>
     [Theory]
     [InlineData(0.65)]
