@@ -4,7 +4,9 @@ using System.Security.Cryptography;
 
 namespace Fehler.Tests;
 
-/// <summary>What an authenticator shows: a time-based one-time password of six digits (RFC 6238 and RFC 4226, 5.3), apart from the service's own.</summary>
+/// <summary>
+/// What an authenticator shows: a time-based one-time password of six digits (RFC 6238 and RFC 4226, 5.3), apart from the service's own.
+/// </summary>
 internal static class OneTimeCode
 {
     private const string Base32 = "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567";

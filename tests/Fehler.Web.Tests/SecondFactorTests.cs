@@ -8,7 +8,10 @@ namespace Fehler.Web.Tests;
 /// <summary>One-time codes beside the password, against the published vectors and as a thief would try them.</summary>
 public sealed class SecondFactorTests(ClosedHost host) : IClassFixture<ClosedHost>
 {
-    /// <summary>RFC 6238, appendix B (SHA-1; the last six of the eight digits listed there): the reckoning of these tests is the published one.</summary>
+    /// <summary>
+    /// RFC 6238, appendix B (SHA-1; the last six of the eight digits listed there, from memory): the reckoning of these tests is the published
+    /// one.
+    /// </summary>
     [Theory]
     [InlineData(59, "287082")]
     [InlineData(1111111109, "081804")]

@@ -80,7 +80,11 @@ internal sealed class CostModel(Circuit circuit, TerminalId? lastPoint, Strategy
         var minutes = LeastOfReading(quantity, setup) + (to == circuit.Reference || to == from ? 0 : AcrossMinutes);
         var here = lastPoint is { } last ? circuit.LocationOf(last) : circuit.Locations.First(l => l.Type == LocationType.Enclosure);
         var places = new[] { from, to }.Where(t => t != circuit.Reference).Select(circuit.LocationOf).Distinct().ToList();
-        minutes += places.Where(p => p != here).Sum(p => Way(here, p) + (p.Type == LocationType.Enclosure ? 0 : OpenStationMinutes));
+        // Who lifts a wire goes to where it ends, too.
+        minutes += places
+            .Union(setup.Lifts(circuit).Select(l => circuit.LocationOf(l.End)))
+            .Where(p => p != here)
+            .Sum(p => Way(here, p) + (p.Type == LocationType.Enclosure ? 0 : OpenStationMinutes));
 
         // Two points far apart need a long lead; what is held where nobody measures needs somebody who holds it.
         return minutes + (places.Count > 1 ? MoveMinutes : 0) + (SecondPersonAt(circuit, from, to, setup).Any() ? SecondPersonMinutes : 0);

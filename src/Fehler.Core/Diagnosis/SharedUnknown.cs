@@ -15,7 +15,9 @@ internal readonly record struct SharedUnknown(double Mean, double Variance)
     /// <summary>Readings farther off than this many standard deviations are mistakes or another fault: they narrow nothing.</summary>
     private const double Reach = 3;
 
-    /// <summary>Readings that are less exact than this share say nothing about a few per cent, only about what is known worse than they are.</summary>
+    /// <summary>
+    /// Readings that are less exact than this share say nothing about a few per cent, only about what is known worse than they are.
+    /// </summary>
     private const double Exact = 0.12;
 
     /// <param name="share">One standard deviation before anything is read, as a share.</param>

@@ -25,7 +25,9 @@ internal static class NetlistEndpoint
     /// <param name="To">Terminal of the second lead, for ohms.</param>
     /// <param name="Isolated">Isolated after the steps; ohms always are.</param>
     /// <param name="Held">Held by hand then, dead: <c>KM1:in</c>.</param>
-    /// <param name="Lifted">Conductors that are lifted, separated by commas: their ids, each with the terminal, e.g. <c>4.2@KM1:A1</c>; without one, off its first.</param>
+    /// <param name="Lifted">
+    /// Conductors that are lifted, separated by commas: their ids, each with the terminal, e.g. <c>4.2@KM1:A1</c>; without one, off its first.
+    /// </param>
     private sealed record Asked(
         string? Analysis = null,
         string? Steps = null,

@@ -129,7 +129,8 @@ public class LeakTests
         }
 
         result.Proposals[0].Setup.LiftedEnd.ShouldNotBeNull(result.Proposals[0].Title.ToString());
-        result.Proposals[0].Setup.Lifts(Circuit).Count().ShouldBe(1);
+        var (_, end) = result.Proposals[0].Setup.Lifts(Circuit).Single();
+        Circuit.LocationOf(end).Type.ShouldBe(LocationType.Enclosure, "nobody walks to the station to lift what ends in the panel as well");
     }
 
     /// <summary>
