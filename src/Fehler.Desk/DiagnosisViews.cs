@@ -205,16 +205,7 @@ public sealed class DiagnosisMapping(JobState job, Dialect dialect)
             p.Kind == ProposalKind.Reading ? p.From : null,
             p.Kind == ProposalKind.Reading ? p.To : null,
             p.Setup.Change,
-            [
-                .. p
-                    .Setup.Lifts(_circuit)
-                    .Select(l => new LiftView(
-                        l.Conductor.Id,
-                        l.Conductor.Wire,
-                        l.End,
-                        l.Conductor.From == l.End ? l.Conductor.To : l.Conductor.From
-                    )),
-            ],
+            [.. p.Setup.Lifts(_circuit).Select(l => new LiftView(l.Conductor.Id, l.Conductor.Wire, l.End, l.Conductor.FarFrom(l.End)))],
             p.Setup.Held,
             p.Device,
             p.Look,

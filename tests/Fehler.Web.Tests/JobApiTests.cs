@@ -340,9 +340,9 @@ public class JobApiTests(Host host) : IClassFixture<Host>
                         value = new { kind = JsonNamingPolicy.CamelCase.ConvertName(value.Kind.ToString()), number = value.Number },
                     }
                 );
-                foreach (var (conductor, end) in lifts)
+                foreach (var (conductor, _) in lifts)
                 {
-                    panel.Lift(new ConductorEnd(conductor, TerminalId.Parse(end)), landed: true);
+                    panel.Land(conductor);
                     await Add(job, new { type = "wireLanded", conductor });
                 }
 

@@ -134,7 +134,7 @@ public sealed class ExercisePanel
                 _panel.Lift(new ConductorEnd(lifted.Conductor, lifted.End));
                 return entry;
             case WireLanded landed:
-                _panel.Lift(new ConductorEnd(landed.Conductor, default), landed: true);
+                _panel.Land(landed.Conductor);
                 return entry;
             case Tightened tightened:
                 return tightened with { WasLoose = IsLoose(tightened.Terminal) };
@@ -188,14 +188,14 @@ public sealed class ExercisePanel
             ? _compiled
                 .Circuit.Conductors.Where(c => (c.From.Device == reading.From.Device) != (c.To.Device == reading.From.Device))
                 .Where(c => !_panel.State.IsOff(c))
-                .Select(c => new ConductorEnd(c.Id, c.From.Device == reading.From.Device ? c.From : c.To))
+                .Select(c => c.EndAt(c.From.Device == reading.From.Device ? c.From : c.To))
                 .ToList()
             : [];
-        others.ForEach(c => _panel.Lift(c));
+        others.ForEach(_panel.Lift);
         var value = reading.LowImpedance
             ? _panel.MeasureLoaded(reading.Quantity, reading.From, reading.To, reading.Held)
             : _panel.Measure(reading.Quantity, reading.From, reading.To, reading.Held);
-        others.ForEach(c => _panel.Lift(c, landed: true));
+        others.ForEach(c => _panel.Land(c.Conductor));
         if (_isMeterFlat)
         {
             value = Flat(reading.Quantity);

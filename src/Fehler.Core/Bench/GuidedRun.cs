@@ -373,7 +373,7 @@ public sealed class GuidedRun
                 var lifts = proposal.Setup.Lifts(_circuit).ToList();
                 foreach (var (conductor, end) in lifts)
                 {
-                    _panel.Lift(new ConductorEnd(conductor.Id, end));
+                    _panel.Lift(conductor.EndAt(end));
                     Add(new WireLifted(conductor.Id, end));
                 }
 
@@ -387,9 +387,9 @@ public sealed class GuidedRun
                         "simulated"
                     )
                 );
-                foreach (var (conductor, end) in lifts)
+                foreach (var (conductor, _) in lifts)
                 {
-                    _panel.Lift(new ConductorEnd(conductor.Id, end), landed: true);
+                    _panel.Land(conductor.Id);
                     Add(new WireLanded(conductor.Id));
                 }
 

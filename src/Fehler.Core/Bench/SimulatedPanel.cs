@@ -97,9 +97,11 @@ public sealed class SimulatedPanel
         IsIsolated = false;
     }
 
-    /// <summary>Takes a conductor off one of its terminals, or lands it again.</summary>
-    public void Lift(ConductorEnd end, bool landed = false) =>
-        State = _simulator.Observe(landed ? State.Land(end.Conductor) : State.Lift(end)).State;
+    /// <summary>Takes a conductor off one of its terminals.</summary>
+    public void Lift(ConductorEnd end) => State = _simulator.Observe(State.Lift(end)).State;
+
+    /// <summary>Lands a conductor again.</summary>
+    public void Land(string conductor) => State = _simulator.Observe(State.Land(conductor)).State;
 
     public string Look(string device, string look)
     {

@@ -34,8 +34,10 @@ public sealed record Bridge(TerminalId From, TerminalId? To, double Ohms) : Alte
     /// <summary>Insulation that holds against an ohmmeter's few volts and breaks down at the circuit's or an insulation tester's.</summary>
     public bool UnderVoltage { get; init; }
 
-    /// <summary>Id of the conductor whose insulation has failed at <see cref="From"/>: lifted there, it takes the fault with it. Empty: no
-    /// conductor's.</summary>
+    /// <summary>
+    /// Id of the conductor whose insulation has failed at <see cref="From"/>: lifted there, it takes the fault with it; empty where it is no
+    /// conductor's.
+    /// </summary>
     public string FromIn { get; init; } = "";
 
     /// <summary>The same at <see cref="To"/>.</summary>

@@ -19,6 +19,13 @@ public sealed record CircuitState(ImmutableArray<DeviceState> Devices, Immutable
     public static CircuitState AtRest(Circuit circuit) =>
         new([.. circuit.Devices.Select(d => new DeviceState(d.Kind.InitialPosition(d)))], []);
 
+    /// <summary>Every device by itself: at rest, every conductor off at both ends.</summary>
+    public static CircuitState WiresOff(Circuit circuit) =>
+        AtRest(circuit) with
+        {
+            Lifted = [.. circuit.Conductors.SelectMany(c => new[] { c.EndAt(c.From), c.EndAt(c.To) })],
+        };
+
     /// <summary>What stands how, whatever has passed of delays and is left of heat: voltages and currents follow from this alone.</summary>
     public CircuitState Timeless =>
         Devices.All(d => d is { Progress: 0, Heat: 0 }) ? this : this with { Devices = [.. Devices.Select(d => d.Timeless)] };
@@ -32,10 +39,7 @@ public sealed record CircuitState(ImmutableArray<DeviceState> Devices, Immutable
 
     /// <summary>Whether a conductor is off at one of its ends, or both.</summary>
     public bool IsOff(Conductor conductor) =>
-        Lifted.Count > 0
-        && (
-            Lifted.Contains(new ConductorEnd(conductor.Id, conductor.From)) || Lifted.Contains(new ConductorEnd(conductor.Id, conductor.To))
-        );
+        Lifted.Count > 0 && (Lifted.Contains(conductor.EndAt(conductor.From)) || Lifted.Contains(conductor.EndAt(conductor.To)));
 
     /// <summary>The same with an end of a conductor off its terminal.</summary>
     public CircuitState Lift(ConductorEnd end) => this with { Lifted = Lifted.Add(end) };

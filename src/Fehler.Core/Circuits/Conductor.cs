@@ -18,6 +18,12 @@ public sealed record Conductor(string Id, string Wire, TerminalId From, Terminal
     /// <summary>Length of a conductor whose length nobody states: it follows from the places of its ends.</summary>
     public const double NotStated = double.NaN;
 
+    /// <summary>Its end at a terminal.</summary>
+    public ConductorEnd EndAt(TerminalId terminal) => new(Id, terminal);
+
+    /// <summary>Where it goes to from one of its terminals.</summary>
+    public TerminalId FarFrom(TerminalId terminal) => From == terminal ? To : From;
+
     /// <summary>Resistance at 20 °C, ohm, from <see cref="OhmsPerKilometre"/>.</summary>
     public Ohms Ohms => new(OhmsPerKilometre(SquareMillimetres) * Metres / 1000);
 

@@ -109,7 +109,7 @@ internal sealed partial class Hypothesis
                 Lifted =
                 [
                     .. state.Land(reading.FreeEnd).Lifted,
-                    .. _healthy.Circuit.ConductorsAt(off).Where(c => c.Id != reading.FreeEnd).Select(c => new ConductorEnd(c.Id, off)),
+                    .. _healthy.Circuit.ConductorsAt(off).Where(c => c.Id != reading.FreeEnd).Select(c => c.EndAt(off)),
                 ],
             }
         );
@@ -276,10 +276,7 @@ internal sealed partial class Hypothesis
         if (setup.HasLifts)
         {
             var whole = Prepare(setup.WithWiresOn()).State;
-            return whole with
-            {
-                Lifted = whole.Lifted.Union(setup.Lifts(_healthy.Circuit).Select(l => new ConductorEnd(l.Conductor.Id, l.End))),
-            };
+            return whole with { Lifted = whole.Lifted.Union(setup.Lifts(_healthy.Circuit).Select(l => l.Conductor.EndAt(l.End))) };
         }
 
         if (setup.Change == SetupChange.None)

@@ -45,7 +45,7 @@ internal sealed class LeakSplits
             ? []
             : circuit
                 .Conductors.Where(c => !circuit.IsProtective(c) && c.From.Device != c.To.Device)
-                .SelectMany(c => new[] { new ConductorEnd(c.Id, c.From), new ConductorEnd(c.Id, c.To) })
+                .SelectMany(c => new[] { c.EndAt(c.From), c.EndAt(c.To) })
                 .Where(end => !circuit.Device(end.End.Device).Kind.IsSupply)
                 .Select(end => (End: end, Divided: Divided(end)))
                 .Where(x => x.Divided > LeastDivided)
@@ -68,10 +68,9 @@ internal sealed class LeakSplits
     private double Divided(ConductorEnd lifted)
     {
         var conductor = _network.Circuit.Conductors.First(c => c.Id == lifted.Conductor);
-        var far = conductor.From == lifted.End ? conductor.To : conductor.From;
-        var (here, there) = (Side(lifted.End, lifted.Conductor), Side(far, lifted.Conductor));
+        var (here, there) = (Side(lifted.End, conductor.Id), Side(conductor.FarFrom(lifted.End), conductor.Id));
         // The conductor itself stays on its other end.
-        there.Within.Add(lifted.Conductor);
+        there.Within.Add(conductor.Id);
         return here.Nodes.Overlaps(there.Nodes) ? 0 : Math.Min(On(here.Within, there.Within), On(there.Within, here.Within));
 
         double On(HashSet<string> side, HashSet<string> other) =>

@@ -11,7 +11,7 @@ namespace Fehler.Core.Diagnosis;
 internal sealed class ReadingsMade
 {
     private readonly Circuit _circuit;
-    private readonly ImmutableSortedSet<string> _lifted;
+    private readonly ImmutableHashSet<ConductorEnd> _lifted;
     private readonly Dictionary<(TerminalId From, TerminalId To, string Held, Quantity Quantity, string Lifted), List<Reading>> _made = [];
     private readonly HashSet<(string, string, string Held, Quantity Quantity)> _unsure = [];
 
@@ -27,10 +27,10 @@ internal sealed class ReadingsMade
                     _made.Clear();
                     break;
                 case WireLifted lifted:
-                    _lifted = _lifted.Add(lifted.Conductor);
+                    _lifted = _lifted.Add(new ConductorEnd(lifted.Conductor, lifted.End));
                     break;
                 case WireLanded landed:
-                    _lifted = _lifted.Remove(landed.Conductor);
+                    _lifted = [.. _lifted.Where(l => l.Conductor != landed.Conductor)];
                     break;
                 case Reading { Value.Kind: ReadingKind.NotSure } unsure:
                     _unsure.Add(Wires(unsure.From, unsure.To, unsure.Held, unsure.Quantity));
@@ -47,7 +47,7 @@ internal sealed class ReadingsMade
     public IReadOnlyList<Reading> Of(Candidate candidate)
     {
         var (held, quantity) = (Held(candidate.Setup.Held, candidate.Quantity), Sort(candidate.Quantity));
-        var lifted = Named(_lifted.Union(candidate.Setup.Lifts(_circuit).Select(l => l.Conductor.Id)));
+        var lifted = Named(_lifted.Union(candidate.Setup.Lifts(_circuit).Select(l => l.Conductor.EndAt(l.End))));
         return [.. At(candidate.From, candidate.To), .. candidate.From == candidate.To ? [] : At(candidate.To, candidate.From)];
 
         List<Reading> At(TerminalId from, TerminalId to) => _made.GetValueOrDefault((from, to, held, quantity, lifted)) ?? [];
@@ -65,7 +65,7 @@ internal sealed class ReadingsMade
         }
 
         var alone = new Setup(SetupChange.None, [], true) { LiftedAt = reading.Alone ? reading.From.Device : "" };
-        var lifted = Named(_lifted.Union(alone.Lifts(_circuit).Select(l => l.Conductor.Id)));
+        var lifted = Named(_lifted.Union(alone.Lifts(_circuit).Select(l => l.Conductor.EndAt(l.End))));
         var key = (reading.From, reading.To, Held(reading.Held, reading.Quantity), Sort(reading.Quantity), lifted);
         if (!_made.TryGetValue(key, out var same))
         {
@@ -75,7 +75,8 @@ internal sealed class ReadingsMade
         same.Add(reading);
     }
 
-    private static string Named(ImmutableSortedSet<string> lifted) => string.Join('|', lifted);
+    /// <summary>A wire that is off at its other end is another state: what leaks in it goes with it.</summary>
+    private static string Named(IEnumerable<ConductorEnd> lifted) => string.Join('|', lifted.Select(l => $"{l.Conductor}@{l.End}").Order());
 
     /// <summary>A reading by its wires, whichever terminals of them the leads are on.</summary>
     private (string, string, string Held, Quantity Quantity) Wires(

@@ -67,7 +67,9 @@ internal sealed class TestChoice
         );
         var writer = new ProposalWriter(_circuit, _weighed, SeenLast((k, a) => k.IsWorking(a)), SeenLast((k, a) => k.IsStalled(a)));
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
-        var proof = !isProofDue ? null : Proof(top!, candidates, Excludes) ?? (ordered.Count == 0 ? Proof(top!, candidates, Any) : null);
+        var proof = !isProofDue
+            ? null
+            : Proof(top!, candidates, Excludes) ?? (ordered.Count == 0 ? Proof(top!, candidates, (_, _, _, _) => true) : null);
         var isProofCheap = proof is not null && ordered.Count > 0 && proof.Minutes <= SameCost * ordered[0].Minutes;
         if (proof is not null && (isProofCheap || top!.Probability >= 0.95))
         {
@@ -247,6 +249,4 @@ internal sealed class TestChoice
                         : 0
             )
             .Sum() < Assessment.OpenShare;
-
-    private static bool Any(Candidate c, string unit, FaultMode fault, int index) => true;
 }

@@ -131,13 +131,13 @@ internal sealed class TestPoints
     /// <summary>With wires lifted: between the terminals they came off, between their other ends, and from each to earth.</summary>
     public ImmutableArray<(TerminalId From, TerminalId To)> Around(IReadOnlyCollection<(Conductor Conductor, TerminalId End)> lifts) =>
         _around.GetOrAdd(
-            string.Join('|', lifts.Select(l => l.Conductor.Id)),
+            string.Join('|', lifts.Select(l => l.Conductor.EndAt(l.End))),
             _ =>
             {
                 TerminalId[][] sides =
                 [
                     [.. lifts.Select(l => l.End).Distinct()],
-                    [.. lifts.Select(l => l.End == l.Conductor.From ? l.Conductor.To : l.Conductor.From).Distinct()],
+                    [.. lifts.Select(l => l.Conductor.FarFrom(l.End)).Distinct()],
                 ];
                 return
                 [
@@ -216,7 +216,7 @@ internal sealed class TestPoints
             {
                 foreach (var c in circuit.Conductors.Where(c => c.From == t || c.To == t))
                 {
-                    var other = c.From == t ? c.To : c.From;
+                    var other = c.FarFrom(t);
                     if (circuit.Device(other.Device).Kind.IsStrip)
                     {
                         order.TryAdd(other, order.Count);

@@ -74,14 +74,12 @@ internal static class Words
     {
         var state = setup.Dead ? "isolated and proved dead" : "supply on";
         state +=
-            setup.LiftedEnd is { } one ? $", wire {circuit.WireAt(one.End)} to {FarEnd(circuit, one)} lifted off {one.End}"
+            setup.LiftedEnd is { } one
+                ? $", wire {circuit.WireAt(one.End)} to {circuit.Conductors.First(c => c.Id == one.Conductor).FarFrom(one.End)} lifted off {one.End}"
             : setup.HasLifts ? $", wires lifted off {setup.LiftedAt}"
             : "";
         return setup.Held.IsEmpty ? state : $"{state}, {string.Join(" and ", setup.Held.Select(h => Trial.Held(circuit, h)))}";
     }
-
-    private static TerminalId FarEnd(Circuit circuit, ConductorEnd end) =>
-        circuit.Conductors.First(c => c.Id == end.Conductor) is var conductor && conductor.From == end.End ? conductor.To : conductor.From;
 
     /// <summary>
     /// As much as a prediction is worth: volts to about what a meter's 1 % and three digits are, so that 400, 401 and 404 V are one thing;

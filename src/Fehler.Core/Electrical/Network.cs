@@ -410,7 +410,7 @@ public sealed class Network : IHoldsMemory
         }
 
         var conductor = Circuit.Conductors.First(c => c.Id == within);
-        var (near, far) = (new ConductorEnd(within, at), new ConductorEnd(within, conductor.From == at ? conductor.To : conductor.From));
+        var (near, far) = (conductor.EndAt(at), conductor.EndAt(conductor.FarFrom(at)));
         yield return (_topology.Nodes[at], [near], []);
         yield return (_topology.Nodes[far.End], [far], [near]);
     }

@@ -46,14 +46,7 @@ public sealed record BenchCheckItem(
     internal Ohms ReadOn(Simulator panel)
     {
         var circuit = panel.Network.Circuit;
-        var bare = panel
-            .Observe(
-                CircuitState.AtRest(circuit) with
-                {
-                    Lifted = [.. circuit.Conductors.SelectMany(c => new ConductorEnd[] { new(c.Id, c.From), new(c.Id, c.To) })],
-                }
-            )
-            .State;
+        var bare = panel.Observe(CircuitState.WiresOff(circuit)).State;
         return panel.Network.Ohms(Held is null ? bare : panel.Arrange(bare, [Held]), From, To);
     }
 
@@ -136,10 +129,7 @@ public sealed class BenchCheck
 
         // Every wire off: what is measured is the device alone.
         var (network, circuit) = (compiled.Network, compiled.Circuit);
-        var bare = CircuitState.AtRest(circuit) with
-        {
-            Lifted = [.. circuit.Conductors.SelectMany(c => new ConductorEnd[] { new(c.Id, c.From), new(c.Id, c.To) })],
-        };
+        var bare = CircuitState.WiresOff(circuit);
         var index = network.DeviceIndex(device.Tag);
         foreach (var (position, state, words) in Positions(device))
         {

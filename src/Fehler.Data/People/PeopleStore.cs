@@ -340,14 +340,20 @@ public sealed class PeopleStore(
         await log.AddAsync("password changed", person.Name, "", from, "", cancellation);
     }
 
-    /// <summary>Sets one's own PIN.</summary>
-    public async Task SetPinAsync(Person person, string password, string pin, Whence from, CancellationToken cancellation)
+    /// <summary>Asks for one's own password once more before something that matters.</summary>
+    /// <exception cref="RefusedException">It is not right.</exception>
+    internal async Task CheckPasswordAsync(Person person, string password, Whence from, CancellationToken cancellation)
     {
         if (await ByPasswordAsync(person.Name, password, from, cancellation) is null)
         {
             throw new RefusedException("The password is not right.");
         }
+    }
 
+    /// <summary>Sets one's own PIN.</summary>
+    public async Task SetPinAsync(Person person, string password, string pin, Whence from, CancellationToken cancellation)
+    {
+        await CheckPasswordAsync(person, password, from, cancellation);
         if (PasswordRules.RefusePin(pin) is { } wrong)
         {
             throw new RefusedException(wrong);

@@ -29,7 +29,7 @@ public sealed class SecondFactor(FehlerDb db, UserManager<Person> people, People
     /// <exception cref="RefusedException">The password is not right, or a second factor is in force.</exception>
     public async Task<AuthenticatorKey> BeginAsync(Person person, string password, Whence from, CancellationToken cancellation)
     {
-        await OwnAsync(person, password, from, cancellation);
+        await store.CheckPasswordAsync(person, password, from, cancellation);
         if (person.TwoFactorEnabled)
         {
             throw new RefusedException("One-time codes are in force already; turn them off before another key is made.");
@@ -70,7 +70,7 @@ public sealed class SecondFactor(FehlerDb db, UserManager<Person> people, People
     /// <exception cref="RefusedException">The password is not right.</exception>
     public async Task EndAsync(Person person, string password, Whence from, CancellationToken cancellation)
     {
-        await OwnAsync(person, password, from, cancellation);
+        await store.CheckPasswordAsync(person, password, from, cancellation);
         await store.ForgetCodesAsync(person, cancellation);
         await log.AddAsync("one-time codes turned off", person.Name, "", from, "", cancellation);
     }
@@ -136,14 +136,6 @@ public sealed class SecondFactor(FehlerDb db, UserManager<Person> people, People
         (person.LastCodeHash, person.LastCodeAt) = (hash, now);
         await db.SaveChangesAsync();
         return true;
-    }
-
-    private async Task OwnAsync(Person person, string password, Whence from, CancellationToken cancellation)
-    {
-        if (await store.ByPasswordAsync(person.Name, password, from, cancellation) is null)
-        {
-            throw new RefusedException("The password is not right.");
-        }
     }
 
     private static string Bare(string code) => new([.. code.ToUpperInvariant().Where(char.IsLetterOrDigit).Take(SpareLength + 1)]);

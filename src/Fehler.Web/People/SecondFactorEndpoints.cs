@@ -1,6 +1,5 @@
 using System.Net.Mime;
 using System.Text;
-using Fehler.Core.Circuits;
 using Fehler.Data;
 using Fehler.Web.Problems;
 using Fehler.Web.Security;
@@ -60,7 +59,7 @@ internal static class SecondFactorEndpoints
     )
     {
         var key = await second.BeginAsync(
-            await OwnAsync(caller, people, cancellation),
+            await SessionEndpoints.Own(caller, people, cancellation),
             body.Value.Password ?? "",
             caller.From,
             cancellation
@@ -76,7 +75,15 @@ internal static class SecondFactorEndpoints
         PeopleStore people,
         SecondFactor second,
         CancellationToken cancellation
-    ) => new(await second.ConfirmAsync(await OwnAsync(caller, people, cancellation), body.Value.Code ?? "", caller.From, cancellation));
+    ) =>
+        new(
+            await second.ConfirmAsync(
+                await SessionEndpoints.Own(caller, people, cancellation),
+                body.Value.Code ?? "",
+                caller.From,
+                cancellation
+            )
+        );
 
     private static async Task<NoContent> End(
         Body<OwnPassword> body,
@@ -86,10 +93,12 @@ internal static class SecondFactorEndpoints
         CancellationToken cancellation
     )
     {
-        await second.EndAsync(await OwnAsync(caller, people, cancellation), body.Value.Password ?? "", caller.From, cancellation);
+        await second.EndAsync(
+            await SessionEndpoints.Own(caller, people, cancellation),
+            body.Value.Password ?? "",
+            caller.From,
+            cancellation
+        );
         return TypedResults.NoContent();
     }
-
-    private static async Task<Person> OwnAsync(Caller caller, PeopleStore people, CancellationToken cancellation) =>
-        await people.FindAsync(caller.Id, cancellation) ?? throw new RefusedException("The demo's person signs in with nothing.");
 }

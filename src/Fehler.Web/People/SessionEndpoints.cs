@@ -343,8 +343,9 @@ internal static class SessionEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<Person> Own(Caller caller, PeopleStore people, CancellationToken cancellation) =>
-        await people.FindAsync(caller.Id, cancellation) ?? throw new RefusedException("The demo's person has neither password nor PIN.");
+    /// <summary>Whoever is signed in, as a person with a password of their own.</summary>
+    internal static async Task<Person> Own(Caller caller, PeopleStore people, CancellationToken cancellation) =>
+        await people.FindAsync(caller.Id, cancellation) ?? throw new RefusedException("The demo's person signs in with nothing.");
 
     private static Results<NoContent, ProblemHttpResult> Try(HttpContext context, Body<TriedRights> body, AccessSettings settings)
     {

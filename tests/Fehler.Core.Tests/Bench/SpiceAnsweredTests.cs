@@ -145,7 +145,7 @@ public class SpiceAnsweredTests
                 var lifts = proposal.Setup.Lifts(circuit).ToList();
                 foreach (var (conductor, end) in lifts)
                 {
-                    panel.Lift(new ConductorEnd(conductor.Id, end), landed: false);
+                    panel.Lift(conductor.EndAt(end));
                     add(new WireLifted(conductor.Id, end));
                 }
 
@@ -159,9 +159,9 @@ public class SpiceAnsweredTests
                         "outside"
                     )
                 );
-                foreach (var (conductor, end) in lifts)
+                foreach (var (conductor, _) in lifts)
                 {
-                    panel.Lift(new ConductorEnd(conductor.Id, end), landed: true);
+                    panel.Land(conductor.Id);
                     add(new WireLanded(conductor.Id));
                 }
 

@@ -60,8 +60,9 @@ internal sealed class SpicePanel
 
     public void Energise() => Operate(_circuit.Compiled().Isolation.On);
 
-    public void Lift(ConductorEnd end, bool landed) =>
-        _state = _simulator.Observe(landed ? _state.Land(end.Conductor) : _state.Lift(end)).State;
+    public void Lift(ConductorEnd end) => _state = _simulator.Observe(_state.Lift(end)).State;
+
+    public void Land(string conductor) => _state = _simulator.Observe(_state.Land(conductor)).State;
 
     public string Look(string tag, string id)
     {

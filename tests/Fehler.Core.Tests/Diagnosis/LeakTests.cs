@@ -58,7 +58,7 @@ public class LeakTests
     public void A_conductor_landed_again_is_as_it_was()
     {
         var panel = Dead("3.3/earth", "3.3", "X1:3");
-        panel.Lift(new ConductorEnd("3.3", TerminalId.Parse("X1:3")), landed: true);
+        panel.Land("3.3");
         Leaks(panel, "X1:3", "INC:PE").ShouldBeTrue();
     }
 
@@ -131,6 +131,30 @@ public class LeakTests
         result.Proposals[0].Setup.LiftedEnd.ShouldNotBeNull(result.Proposals[0].Title.ToString());
         var (_, end) = result.Proposals[0].Setup.Lifts(Circuit).Single();
         Circuit.LocationOf(end).Type.ShouldBe(LocationType.Enclosure, "nobody walks to the station to lift what ends in the panel as well");
+    }
+
+    /// <summary>The same wire off at its other end is another state: what was read before says nothing of it.</summary>
+    [Fact]
+    public void A_wire_lifted_at_its_other_end_is_measured_anew()
+    {
+        var wire = Circuit.Conductors.First(c => c.Id == "4.3");
+        var journal = new Journal(Circuit)
+            .Dead()
+            .Add(new WireLifted(wire.Id, wire.From))
+            .Ohms("X1:4", "INC:PE", 0.3)
+            .Add(new WireLanded(wire.Id));
+        var made = new ReadingsMade(Circuit, journal.State);
+        int Times(TerminalId end) =>
+            made.Of(
+                new Candidate(ProposalKind.Reading, new Setup(SetupChange.None, [], true) { LiftedEnd = wire.EndAt(end) }, 0, 1)
+                {
+                    Quantity = Quantity.Ohms,
+                    From = TerminalId.Parse("X1:4"),
+                    To = TerminalId.Parse("INC:PE"),
+                }
+            ).Count;
+        Times(wire.From).ShouldBe(1);
+        Times(wire.To).ShouldBe(0);
     }
 
     /// <summary>
