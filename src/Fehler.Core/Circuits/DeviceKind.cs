@@ -159,6 +159,9 @@ public abstract class DeviceKind
     /// <summary>Whether this appearance means that it is on and cannot turn: it burns within a minute.</summary>
     public virtual bool IsStalled(string appearance) => false;
 
+    /// <summary>Whether this appearance means that it turns and growls, as on two of three lines: it burns if it is left so.</summary>
+    public virtual bool IsRough(string appearance) => false;
+
     /// <summary>Tags of devices that a shaft, a lever or a brake disc couples this one to.</summary>
     public virtual IEnumerable<string> CoupledTo(Device device) => [];
 

@@ -7,7 +7,7 @@ internal static class MotorSounds
 {
     public static string Between(DeviceKind motor, string before, string after) =>
         motor.IsStalled(after) ? "a loud hum, and nothing turns"
-        : motor.IsWorking(after) && after.Contains("rough", StringComparison.Ordinal) ? "growls"
+        : motor.IsRough(after) ? "growls"
         : motor.IsWorking(after)
             ? motor.IsWorking(before) && after == before ? ""
                 : "runs up"

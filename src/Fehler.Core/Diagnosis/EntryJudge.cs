@@ -182,15 +182,19 @@ internal sealed class EntryJudge(DiagnosisSession session)
     private Judgement Read(Hypothesis hypothesis, Reading reading)
     {
         var setup = SetupOf(reading);
-        var prediction = Foretold(hypothesis, reading);
         var value = Understood(reading);
-        var fit =
-            reading.Value.Kind == ReadingKind.NotSure
-                ? 1
-                : hypothesis.Fit(reading, value, prediction, setup, session.FullVolts, session.StraySpan);
-        if (fit < Slips.Share && IsPlain(reading))
+        var (prediction, fit) = Fitted(hypothesis, reading, value, setup);
+        if (fit < FaultSize.MovedShare && prediction.SizeSlope != 0 && hypothesis.BeginSizeAnew() is { } known)
         {
-            fit += _slips.Fit(hypothesis, reading, value, setup);
+            var (anew, fitAnew) = Fitted(hypothesis, reading, value, setup);
+            if (FaultSize.MovedShare * fitAnew > fit)
+            {
+                (prediction, fit) = (anew, FaultSize.MovedShare * fitAnew);
+            }
+            else
+            {
+                hypothesis.KeepSize(known);
+            }
         }
 
         double? sound = null;
@@ -202,7 +206,7 @@ internal sealed class EntryJudge(DiagnosisSession session)
 
         if (value.Kind == ReadingKind.Number)
         {
-            hypothesis.Narrow(reading.Quantity, prediction, value.Number);
+            hypothesis.Narrow(reading.Quantity, prediction, value.Number, () => Foretold(hypothesis, reading));
         }
 
         // What is held of a device that stands by itself moves nothing in the circuit.
@@ -212,6 +216,19 @@ internal sealed class EntryJudge(DiagnosisSession session)
         }
 
         return new Judgement(Math.Min(1, fit), Words.Of(prediction, reading.Quantity), prediction, sound);
+    }
+
+    /// <summary>What is foretold of a reading and how well it fits that.</summary>
+    private (Prediction Foretold, double Fit) Fitted(Hypothesis hypothesis, Reading reading, ReadingValue value, Setup setup)
+    {
+        var foretold = Foretold(hypothesis, reading);
+        if (reading.Value.Kind == ReadingKind.NotSure)
+        {
+            return (foretold, 1);
+        }
+
+        var fit = hypothesis.Fit(reading, value, foretold, setup, session.FullVolts, session.StraySpan);
+        return (foretold, fit < Slips.Share && IsPlain(reading) ? fit + _slips.Fit(hypothesis, reading, value, setup) : fit);
     }
 
     private static bool IsAtItsPoints(FaultMode fault, Reading reading) =>

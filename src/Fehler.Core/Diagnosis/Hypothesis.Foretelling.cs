@@ -14,8 +14,14 @@ internal sealed partial class Hypothesis
     public Arrival Foresee(IReadOnlyCollection<Step> steps) => _trajectories.After(State, steps);
 
     /// <summary>Whether a motor stands and hums after steps.</summary>
-    public bool Stalls(ImmutableArray<Step> steps) =>
-        _trajectories.After(State, steps).Appearances.Any(s => _healthy.Circuit.Device(s.Key).Kind.IsStalled(s.Value));
+    public bool Stalls(ImmutableArray<Step> steps) => Shows(_trajectories.After(State, steps), (kind, look) => kind.IsStalled(look));
+
+    /// <summary>Whether a motor stands and hums, or runs rough, while readings are taken with this set up.</summary>
+    public bool Strains(Setup setup) =>
+        Shows(_trajectories.After(WithButtonsReleased, setup.Held), (kind, look) => kind.IsStalled(look) || kind.IsRough(look));
+
+    private bool Shows(Arrival arrival, Func<DeviceKind, string, bool> isSo) =>
+        arrival.Appearances.Any(s => isSo(_healthy.Circuit.Device(s.Key).Kind, s.Value));
 
     /// <summary>What is seen of every device as it stands, by tag.</summary>
     public ImmutableSortedDictionary<string, string> SeenNow => (_standing ?? _trajectories.After(State, [])).Appearances;
@@ -38,7 +44,7 @@ internal sealed partial class Hypothesis
     public Prediction[] Predict(Quantity quantity, OwnOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
     {
         var prepared = Prepare(setup);
-        return Remembered(Predict(Network, _twin, prepared, quantity, tables, pairs), quantity, pairs.AsSpan(), prepared);
+        return Remembered(Predict(OfAllSizes, prepared, quantity, tables, pairs), quantity, pairs.AsSpan(), prepared);
     }
 
     /// <summary>
@@ -53,7 +59,7 @@ internal sealed partial class Hypothesis
     ) =>
         Fault is null || IsRepaired
             ? Predict(quantity, tables, pairs, setup)
-            : Predict(_healthy, null, Prepare(setup).Sound(Freed), quantity, tables, pairs);
+            : Predict(new Sizes(_healthy), Prepare(setup).Sound(Freed), quantity, tables, pairs);
 
     /// <summary>
     /// What a reading shows that is not of two terminals as they are wired, by a meter that draws nothing: a lead on the free end of a lifted
@@ -66,10 +72,10 @@ internal sealed partial class Hypothesis
     {
         var prepared = Prepare(setup);
         var isFree = isSound && Fault is not null && !IsRepaired;
-        var (fault, sized) = isFree ? ([], null) : (Network.Alterations, _twin?.Alterations);
+        var sizes = isFree ? new Sizes(_healthy) : OfAllSizes;
         var state = isFree ? prepared.Sound(Freed).State : prepared.State;
         var (alone, hanging) = reading.FreeEnd.Length > 0 ? FreeEnd(reading, state) : ([], state);
-        Prediction With(params ImmutableArray<Alteration> load) => Shown(reading, [.. alone, .. load], fault, sized, hanging);
+        Prediction With(params ImmutableArray<Alteration> load) => Shown(reading, [.. alone, .. load], sizes, hanging);
         if (!reading.LowImpedance || !reading.Quantity.IsVolts())
         {
             return With();
@@ -115,32 +121,28 @@ internal sealed partial class Hypothesis
         );
     }
 
-    private Prediction Shown(
-        Reading reading,
-        ImmutableArray<Alteration> taken,
-        ImmutableArray<Alteration> fault,
-        ImmutableArray<Alteration>? sized,
-        CircuitState state
-    )
+    private Prediction Shown(Reading reading, ImmutableArray<Alteration> taken, Sizes sizes, CircuitState state)
     {
         var (from, to) = (reading.From, reading.To);
-        var panel = _healthy.With([.. fault, .. taken]);
-        var twin = sized is { } other ? _healthy.With([.. other, .. taken]) : null;
+        var panel = sizes.Each(n => _healthy.With([.. n.Alterations, .. taken]));
         switch (reading.Quantity)
         {
             case Quantity.Volts:
-                return _supply.On(Tolerances.Volts(panel.Solve(state), from, to, twin?.Solve(state), _size));
+                return _supply.On(Tolerances.Volts(panel.Solve(state), from, to, _size));
             case Quantity.DcVolts:
-                return _supply.On(Tolerances.DcVolts(panel.Solve(state), from, to, twin?.Solve(state), _size));
+                return _supply.On(Tolerances.DcVolts(panel.Solve(state), from, to, _size));
             default:
-                var ohms = panel.Ohms(state, from, to).Value;
-                var twinOhms = twin?.Ohms(state, from, to).Value ?? ohms;
+                var given = panel.Given.Ohms(state, from, to).Value;
+                var ohms = new AtSizes(
+                    given,
+                    panel.Larger?.Ohms(state, from, to).Value ?? given,
+                    panel.Smaller?.Ohms(state, from, to).Value ?? double.NaN
+                );
                 return reading.Quantity == Quantity.Insulation
-                    ? Tolerances.Insulation(ohms, twinOhms, _size)
+                    ? Tolerances.Insulation(ohms, _size)
                     : Tolerances.Ohms(
                         ohms,
-                        twinOhms,
-                        _beginning.Compiled.MoreCopper.With([.. fault, .. taken]).Ohms(state, from, to).Value,
+                        _beginning.Compiled.MoreCopper.With([.. sizes.Given.Alterations, .. taken]).Ohms(state, from, to).Value,
                         _size,
                         copper: Copper(from, to)
                     );
@@ -148,8 +150,7 @@ internal sealed partial class Hypothesis
     }
 
     private Prediction[] Predict(
-        Network network,
-        Network? sized,
+        Sizes sizes,
         Prepared prepared,
         Quantity quantity,
         OwnOhmTables tables,
@@ -158,20 +159,15 @@ internal sealed partial class Hypothesis
     {
         if (quantity.IsLive())
         {
-            var isStarting = quantity == Quantity.StartingAmps;
-            var solution = isStarting ? prepared.Starting.Solve(network) : prepared.Solve(network);
-            var twin =
-                sized is null ? null
-                : isStarting ? prepared.Starting.SolveTwin(sized)
-                : prepared.SolveTwin(sized);
+            var solved = (quantity == Quantity.StartingAmps ? prepared.Starting : prepared).Solve(sizes);
             return
             [
                 .. pairs.Select(p =>
                     quantity switch
                     {
-                        Quantity.Volts => _supply.On(Tolerances.Volts(solution, p.From, p.To, twin, _size)),
-                        Quantity.DcVolts => _supply.On(Tolerances.DcVolts(solution, p.From, p.To, twin, _size)),
-                        _ => Tolerances.Amps(solution, p.From, twin, _size, Load(quantity, p.From)),
+                        Quantity.Volts => _supply.On(Tolerances.Volts(solved, p.From, p.To, _size)),
+                        Quantity.DcVolts => _supply.On(Tolerances.DcVolts(solved, p.From, p.To, _size)),
+                        _ => Tolerances.Amps(solved, p.From, _size, Load(quantity, p.From)),
                     }
                 ),
             ];
@@ -179,16 +175,20 @@ internal sealed partial class Hypothesis
 
         var isInsulation = quantity == Quantity.Insulation;
         var table = tables.Of(prepared.State, isInsulation);
-        var ohms = table.Read(network, pairs);
-        var twinOhms = sized is null ? ohms : table.Read(sized, pairs);
-        var more = isInsulation ? ohms : table.ReadMore(network, pairs);
+        var given = table.Read(sizes.Given, pairs);
+        var larger = sizes.Larger is null ? given : table.Read(sizes.Larger, pairs);
+        var smaller = sizes.Smaller is null ? null : table.Read(sizes.Smaller, pairs);
+        var more = isInsulation ? given : table.ReadMore(sizes.Given, pairs);
         return
         [
-            .. ohms.Select(
+            .. given.Select(
                 (value, i) =>
-                    isInsulation
-                        ? Tolerances.Insulation(value, twinOhms[i], _size)
-                        : Tolerances.Ohms(value, twinOhms[i], more[i], _size, tables.Own(pairs[i]), Copper(pairs[i].From, pairs[i].To))
+                {
+                    var ohms = new AtSizes(value, larger[i], smaller?[i] ?? double.NaN);
+                    return isInsulation
+                        ? Tolerances.Insulation(ohms, _size)
+                        : Tolerances.Ohms(ohms, more[i], _size, tables.Own(pairs[i]), Copper(pairs[i].From, pairs[i].To));
+                }
             ),
         ];
     }
@@ -297,17 +297,39 @@ internal sealed partial class Hypothesis
         return setup.Dead ? _trajectories.Simulator.Arrange(changed, setup.Held) : _trajectories.After(changed, setup.Held).State;
     }
 
+    /// <summary>The circuit with its fault as large as the catalogue has it and, where its size is not known, larger and smaller.</summary>
+    private Sizes OfAllSizes => _size.Mean == 0 ? new Sizes(Network, _larger) : new Sizes(Network, _larger, Smaller);
+
+    /// <summary>Asked for only once something is known of the size: until then a step to one side says enough.</summary>
+    private Network? Smaller => _smaller ??= _larger is null ? null : OfSize(_healthy, Fault!, 1 / Fault!.SizeFactor);
+
+    private static Network OfSize(Network healthy, FaultMode fault, double factor) =>
+        healthy.With([.. fault.Alterations.Select(a => a.Scaled(factor))]);
+
+    /// <param name="Given">With the fault at the catalogue's size.</param>
+    /// <param name="Larger">One step larger; null where the size is known.</param>
+    /// <param name="Smaller">One step smaller; null where nothing is known of the size yet, or all.</param>
+    private sealed record Sizes(Network Given, Network? Larger = null, Network? Smaller = null)
+    {
+        public Sizes Each(Func<Network, Network> change) =>
+            new(change(Given), Larger is null ? null : change(Larger), Smaller is null ? null : change(Smaller));
+
+        public SolvedAtSizes Solve(CircuitState state) => new(Given.Solve(state), Larger?.Solve(state), Smaller?.Solve(state));
+    }
+
     /// <summary>A state set up for readings, solved when first needed.</summary>
     private sealed class Prepared(CircuitState state)
     {
         private Solution? _solution;
-        private Solution? _twin;
+        private Solution? _larger;
+        private Solution? _smaller;
         private Prepared? _starting;
         private Prepared? _sound;
 
         public CircuitState State { get; } = state;
 
-        public long Bytes => (_solution?.Bytes ?? 0) + (_twin?.Bytes ?? 0) + (_starting?.Bytes ?? 0) + (_sound?.Bytes ?? 0) + 200;
+        public long Bytes =>
+            (_solution?.Bytes ?? 0) + (_larger?.Bytes ?? 0) + (_smaller?.Bytes ?? 0) + (_starting?.Bytes ?? 0) + (_sound?.Bytes ?? 0) + 200;
 
         /// <summary>The same on the circuit without the fault.</summary>
         public Prepared Sound(Func<CircuitState, CircuitState> freed) => _sound ??= new Prepared(freed(State));
@@ -318,6 +340,7 @@ internal sealed partial class Hypothesis
 
         public Solution Solve(Network network) => _solution ??= network.Solve(State);
 
-        public Solution SolveTwin(Network network) => _twin ??= network.Solve(State);
+        public SolvedAtSizes Solve(Sizes sizes) =>
+            new(Solve(sizes.Given), _larger ??= sizes.Larger?.Solve(State), _smaller ??= sizes.Smaller?.Solve(State));
     }
 }

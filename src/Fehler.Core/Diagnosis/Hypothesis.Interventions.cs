@@ -83,7 +83,7 @@ internal sealed partial class Hypothesis
             IsRepaired = left is null;
             Fault = left ?? Fault;
             _trajectories = new Trajectories(new Simulator(left is null ? _healthy : _healthy.With(left.Alterations)), _beginning.Courses);
-            _twin = null;
+            (_larger, _smaller) = (null, null);
         }
 
         var index = _healthy.Circuit.Devices.ToList().FindIndex(d => d.Tag == unit);

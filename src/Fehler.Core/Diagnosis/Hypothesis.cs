@@ -26,6 +26,9 @@ internal sealed partial class Hypothesis
     private Trajectories _trajectories;
     private CircuitState? _released;
 
+    /// <summary>It strikes in the course of the next operation, nobody knows when.</summary>
+    private bool _strikes;
+
     /// <summary>What was last foretold to be seen, while nothing has moved since.</summary>
     private Arrival? _standing;
     private double _steady,
@@ -43,16 +46,17 @@ internal sealed partial class Hypothesis
     private ImmutableHashSet<string> _trippedUnforetold = [];
 
     /// <summary>How large the fault is, by what was read so far.</summary>
-    private FaultSize _size = FaultSize.Unknown;
+    private FaultSize _size;
 
-    /// <summary>The same fault of another size: what differs is what cannot be foretold.</summary>
-    private Network? _twin;
+    /// <summary>The same fault one step larger or smaller: what differs is what cannot be foretold.</summary>
+    private Network? _larger,
+        _smaller;
 
     private Hypothesis(
         StartingHypotheses beginning,
         FaultMode? fault,
         Trajectories trajectories,
-        Network? twin,
+        Network? larger,
         CircuitState state,
         double prior
     )
@@ -61,7 +65,8 @@ internal sealed partial class Hypothesis
         _healthy = beginning.Healthy;
         Fault = fault;
         _trajectories = trajectories;
-        _twin = twin;
+        _larger = larger;
+        _size = FaultSize.Unknown(fault?.SizeFactor ?? 1);
         State = state;
         Prior = prior;
     }
@@ -101,10 +106,10 @@ internal sealed partial class Hypothesis
     {
         var (healthy, courses) = (beginning.Healthy, beginning.Courses);
         var trajectories = new Trajectories(new Simulator(fault is null ? healthy : healthy.With(fault.Alterations)), courses);
-        var twin = fault is null or { SizeFactor: 1 } ? null : healthy.With([.. fault.Alterations.Select(a => a.Scaled(fault.SizeFactor))]);
+        var larger = fault is null or { SizeFactor: 1 } ? null : OfSize(healthy, fault, fault.SizeFactor);
         var rest = courses.Arrived(trajectories.Simulator.Start()).State;
         var tried = Settled(trajectories, rest, beginning.Trial);
-        Hypothesis Found(CircuitState state, double share) => new(beginning, fault, trajectories, twin, state, prior * share);
+        Hypothesis Found(CircuitState state, double share) => new(beginning, fault, trajectories, larger, state, prior * share);
         return tried.Equals(rest) ? [Found(rest, 1)] : [Found(rest, 0.5), Found(tried, 0.5)];
     }
 
@@ -124,13 +129,14 @@ internal sealed partial class Hypothesis
             _beginning,
             Fault,
             _trajectories,
-            _twin,
+            _larger,
             _beginning.Courses.Arrived(_trajectories.Simulator.Observe(found)).State,
             prior
         )
         {
             Followed = followed,
             Factor = Factor,
+            _strikes = true,
             _supply = healthy._supply,
             _load = healthy._load,
             _copper = healthy._copper,
@@ -155,10 +161,10 @@ internal sealed partial class Hypothesis
     public double Prior { get; }
 
     /// <summary>A fresh copy for another job on the same circuit.</summary>
-    public Hypothesis Clone() => new(_beginning, Fault, _trajectories, _twin, State, Prior);
+    public Hypothesis Clone() => new(_beginning, Fault, _trajectories, _larger, State, Prior);
 
     /// <summary>About how much memory it holds, its network and what is known of its courses included.</summary>
-    public long Bytes => _trajectories.Bytes + (_twin?.Bytes ?? 0) + 400;
+    public long Bytes => _trajectories.Bytes + (_larger?.Bytes ?? 0) + (_smaller?.Bytes ?? 0) + 400;
 
     /// <summary>Takes the next observation into account.</summary>
     /// <param name="own">How well what it foretold fits.</param>
@@ -219,7 +225,7 @@ internal sealed partial class Hypothesis
         var (best, most) = Tried(steps, steps);
         if (most < RoughShare && steps.Any(s => s.Seconds >= RoughFrom))
         {
-            foreach (var factor in RoughFactors)
+            foreach (var factor in _strikes ? [.. RoughFactors, StruckLately] : RoughFactors)
             {
                 ImmutableArray<Step> roughly =
                 [
@@ -251,6 +257,7 @@ internal sealed partial class Hypothesis
             _trippedUnforetold = _trippedUnforetold.Add(tripped);
         }
 
+        _strikes = false;
         Move(best.State);
         _standing = best;
         return (best, Math.Max(most, MistakenShare));
@@ -301,6 +308,9 @@ internal sealed partial class Hypothesis
 
     private static readonly double[] RoughFactors = [2, 0.5];
 
+    /// <summary>Of a wait that it struck in no more than this may have been left: what follows later, a trip, is still to come.</summary>
+    private const double StruckLately = 0.1;
+
     /// <summary>
     /// Share of operations that were not done as written (a button not quite pressed), and least fit of any: what is seen at one moment is
     /// one event, and all of it may have been written down wrongly at once (common practice: a few in a hundred).
@@ -323,8 +333,13 @@ internal sealed partial class Hypothesis
     }
 
     /// <summary>What was read says how large the fault is and, where it was a voltage, how high this panel's supply stands.</summary>
-    public void Narrow(Quantity quantity, Prediction foretold, double observed)
+    /// <param name="quantity">What was read.</param>
+    /// <param name="foretold">What was foretold of it.</param>
+    /// <param name="observed">What the meter showed.</param>
+    /// <param name="foretell">The same again, by what is known of the size now.</param>
+    public void Narrow(Quantity quantity, Prediction foretold, double observed, Func<Prediction> foretell)
     {
+        NarrowSize(foretell, observed);
         if (quantity.IsVolts())
         {
             _supply = _supply.NarrowedBy(foretold, observed);
@@ -337,9 +352,37 @@ internal sealed partial class Hypothesis
         {
             _copper = _copper.NarrowedBy(foretold, observed);
         }
-
-        _size = _size.NarrowedBy(foretold, observed);
     }
+
+    private void NarrowSize(Func<Prediction> foretell, double observed)
+    {
+        if (_larger is null)
+        {
+            return;
+        }
+
+        var known = _size;
+        _size = known.NarrowedBy(
+            guess =>
+            {
+                _size = guess;
+                return foretell();
+            },
+            observed
+        );
+    }
+
+    /// <summary>The joint has moved since it was last read: its size is not known again.</summary>
+    /// <returns>What was known of it; null where nothing was.</returns>
+    public FaultSize? BeginSizeAnew()
+    {
+        var known = _size;
+        _size = FaultSize.Unknown(_size.Factor);
+        return known == _size ? null : known;
+    }
+
+    /// <summary>It has not moved: what was known of its size holds.</summary>
+    public void KeepSize(FaultSize known) => _size = known;
 
     private Network Network => _trajectories.Simulator.Network;
 

@@ -11,7 +11,8 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="weighed">Hypotheses that were weighed.</param>
 /// <param name="running">Tags of what was seen working last and has not been switched off since; empty when nothing was.</param>
 /// <param name="stalled">Tags of what was seen standing and humming last; empty when nothing was.</param>
-internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string running, string stalled)
+/// <param name="rough">Tags of what was seen running rough last; empty when nothing was.</param>
+internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string running, string stalled, string rough)
 {
     /// <param name="c">The test.</param>
     /// <param name="proof">It shows the leading suspect directly.</param>
@@ -171,6 +172,10 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
         if (stalled.Length > 0 && c.Setup.Change != SetupChange.Isolate)
         {
             cautions.Add($"{stalled} was seen standing and humming: switch it off at once, it burns within a minute.");
+        }
+        else if (rough.Length > 0 && c.Setup.Change != SetupChange.Isolate)
+        {
+            cautions.Add($"{rough} was seen running rough: no longer than this takes, then stop it; on two lines it overheats.");
         }
         else if (HumsMeanwhile(c))
         {

@@ -28,6 +28,12 @@ internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses 
     /// <summary>How likely a motor has to stand and hum before nobody waits beside it.</summary>
     private const double StallsAbove = 0.5;
 
+    /// <summary>
+    /// What a reading beside a motor that hums or runs on two lines is taken to cost more, minutes, and as much again for each one before it: it
+    /// heats all the while, and is better stopped and measured dead. The clamp, which tells most there, is on and off in a moment.
+    /// </summary>
+    private const double StrainMinutes = 2;
+
     private readonly double _ontoAShort =
         OntoAShortMinutes * Math.Max(0, weighed.Share(h => h is { IsRepaired: false, Fault.IsShort: true }) - UsualShare);
 
@@ -38,12 +44,28 @@ internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses 
             .SelectMany(o => o.Steps)
             .Count(s => StepRules.IsReset(circuit, s)) >= MostResets;
 
+    private readonly double _strain =
+        StrainMinutes
+        * (
+            1
+            + job.Valid.Reverse()
+                .TakeWhile(e => e is not (Isolated or Energised or OperationSeen { Steps.IsEmpty: false }))
+                .Count(e => e is Reading r && r.Quantity.IsLive() && !r.Quantity.IsAmps())
+        );
+
     private readonly bool _hummed =
         job.Valid.OfType<OperationSeen>().LastOrDefault() is { } last
         && last.Seen.Any(s => circuit.FindDevice(s.Key)?.Kind.IsStalled(s.Value) == true);
 
     /// <summary>Whether these steps may be asked for.</summary>
     public bool Allows(ImmutableArray<Step> steps) => !(_isResetEnough && HasReset(steps)) && !WaitsBesideAStall(steps);
+
+    /// <summary>What is risked by a reading, minutes.</summary>
+    public double Risk(Quantity quantity, Setup setup) =>
+        Risk(setup, setup.Held)
+        + (
+            quantity.IsLive() && !quantity.IsAmps() && setup.Change == SetupChange.None ? _strain * weighed.Share(h => h.Strains(setup)) : 0
+        );
 
     /// <summary>
     /// What is risked by a set-up or by steps, minutes: after a short circuit insulation comes before closing onto it again, be it by the

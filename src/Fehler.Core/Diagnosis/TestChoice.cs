@@ -65,7 +65,13 @@ internal sealed class TestChoice
             isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving ? int.MaxValue : MostProposals,
             IsWorthProposing
         );
-        var writer = new ProposalWriter(_circuit, _weighed, SeenLast((k, a) => k.IsWorking(a)), SeenLast((k, a) => k.IsStalled(a)));
+        var writer = new ProposalWriter(
+            _circuit,
+            _weighed,
+            SeenLast((k, a) => k.IsWorking(a)),
+            SeenLast((k, a) => k.IsStalled(a)),
+            SeenLast((k, a) => k.IsRough(a))
+        );
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = !isProofDue
             ? null

@@ -156,6 +156,10 @@ internal sealed class TestPoints
             ? device.Terminal("PE")
             : circuit.Earth;
 
+    /// <summary>
+    /// Before a load that a path ends at, passes through on its way (a motor with both ends of its windings brought out, a single-phase one), or
+    /// leads to (the second feeder of a delta).
+    /// </summary>
     private static IEnumerable<TerminalId> Leads(Circuit circuit)
     {
         foreach (var path in circuit.Paths.Where(p => p.Type == PathType.Power))
@@ -163,11 +167,11 @@ internal sealed class TestPoints
             Part? last = null;
             foreach (var part in path.Expression.Parts())
             {
-                if (part.Out.IsEmpty && last is not null)
+                if (part.Out.IsEmpty || IsLoad(part.Device, part.In))
                 {
-                    foreach (var name in last.Out.Where(n => n != "PE"))
+                    foreach (var lead in LeadsFrom(last))
                     {
-                        yield return new TerminalId(last.Device, name);
+                        yield return lead;
                     }
                 }
 
@@ -176,7 +180,24 @@ internal sealed class TestPoints
                         ? part
                         : last;
             }
+
+            if (path.To.Any(t => IsLoad(t.Device, [t.Name])))
+            {
+                foreach (var lead in LeadsFrom(last))
+                {
+                    yield return lead;
+                }
+            }
         }
+
+        bool IsLoad(string tag, ImmutableArray<string> at) =>
+            circuit.Device(tag) is var device
+            && (
+                device.Kind.PlateOf(device) is not null
+                || device.Kind.Elements(device).Any(e => e.Role == ElementRole.Load && (at.Contains(e.A) || at.Contains(e.B)))
+            );
+        static IEnumerable<TerminalId> LeadsFrom(Part? part) =>
+            part is null ? [] : part.Out.Where(name => name != "PE").Select(name => new TerminalId(part.Device, name));
     }
 
     private static IEnumerable<(TerminalId, TerminalId)> Windings(Circuit circuit) =>

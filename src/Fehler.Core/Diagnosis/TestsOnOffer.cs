@@ -261,7 +261,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         var predictions = new Prediction[weighed.Live.Length][];
         AtOnce.For(weighed.Live.Length, h => predictions[h] = Shown(weighed.Live[h].Predict(quantity, session.Tables, pairs, setup)));
         var found = new Candidate[pairs.Length];
-        var risk = _prudence.Risk(setup, setup.Held);
+        var risk = _prudence.Risk(quantity, setup);
         AtOnce.For(
             pairs.Length,
             i =>

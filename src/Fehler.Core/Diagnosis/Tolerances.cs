@@ -43,76 +43,89 @@ internal static class Tolerances
         DcDigits = 0.4,
         ClampDigits = 0.05;
 
-    /// <param name="solution">The circuit solved.</param>
+    /// <param name="solved">The circuit solved.</param>
     /// <param name="from">First lead.</param>
     /// <param name="to">Second lead.</param>
-    /// <param name="twin">The same with the fault one step larger; null where its size is known.</param>
     /// <param name="size">What is known of the fault's size.</param>
-    public static Prediction Volts(Solution solution, TerminalId from, TerminalId to, Solution? twin, FaultSize size)
+    public static Prediction Volts(in SolvedAtSizes solved, TerminalId from, TerminalId to, FaultSize size)
     {
-        var value = solution.Volts(from, to).Magnitude;
-        return solution.IsFirm(from, to)
-            ? Sized(value, twin?.Volts(from, to).Magnitude ?? value, size, VoltShare, VoltDigits)
+        var value = solved.Given.Volts(from, to).Magnitude;
+        return solved.Given.IsFirm(from, to)
+            ? Sized(
+                new AtSizes(
+                    value,
+                    solved.Larger?.Volts(from, to).Magnitude ?? value,
+                    solved.Smaller?.Volts(from, to).Magnitude ?? double.NaN
+                ),
+                size,
+                VoltShare,
+                VoltDigits
+            )
             : new Prediction(PredictionKind.Stray, value);
     }
 
-    public static Prediction DcVolts(Solution solution, TerminalId from, TerminalId to, Solution? twin, FaultSize size)
+    public static Prediction DcVolts(in SolvedAtSizes solved, TerminalId from, TerminalId to, FaultSize size)
     {
-        var value = solution.DcVolts(from, to).Magnitude.Value;
-        return solution.IsFirmDirect(from, to)
-            ? Sized(value, twin?.DcVolts(from, to).Magnitude.Value ?? value, size, VoltShare, DcDigits)
+        var value = solved.Given.DcVolts(from, to).Magnitude.Value;
+        return solved.Given.IsFirmDirect(from, to)
+            ? Sized(
+                new AtSizes(
+                    value,
+                    solved.Larger?.DcVolts(from, to).Magnitude.Value ?? value,
+                    solved.Smaller?.DcVolts(from, to).Magnitude.Value ?? double.NaN
+                ),
+                size,
+                VoltShare,
+                DcDigits
+            )
             : new Prediction(PredictionKind.Stray, value);
     }
 
     /// <summary>Current by a clamp around the lead at a terminal.</summary>
-    /// <param name="solution">The circuit solved.</param>
+    /// <param name="solved">The circuit solved.</param>
     /// <param name="at">The terminal.</param>
-    /// <param name="twin">The same with the fault one step larger; null where its size is known.</param>
     /// <param name="size">What is known of the fault's size.</param>
     /// <param name="load">What is known of the load that this current shares with others; null where it shares none.</param>
-    public static Prediction Amps(Solution solution, TerminalId at, Solution? twin, FaultSize size, SharedUnknown? load)
+    public static Prediction Amps(in SolvedAtSizes solved, TerminalId at, FaultSize size, SharedUnknown? load)
     {
-        var value = solution.Amps(at).Value;
-        return load is { } shared
-            ? shared.On(Sized(value, twin?.Amps(at).Value ?? value, size, LineShare, ClampDigits))
-            : Sized(value, twin?.Amps(at).Value ?? value, size, LoadShare, ClampDigits);
+        var given = solved.Given.Amps(at).Value;
+        var value = new AtSizes(given, solved.Larger?.Amps(at).Value ?? given, solved.Smaller?.Amps(at).Value ?? double.NaN);
+        return load is { } shared ? shared.On(Sized(value, size, LineShare, ClampDigits)) : Sized(value, size, LoadShare, ClampDigits);
     }
 
     /// <param name="value">By the description, ohm.</param>
-    /// <param name="twin">With the fault of another size, ohm.</param>
     /// <param name="more">With one standard deviation more copper in the windings, ohm.</param>
     /// <param name="size">What is known of the fault's size.</param>
     /// <param name="own">What this very circuit was measured at before, as a multiple of the description; null when it was not.</param>
     /// <param name="copper">What is known of the copper that this reading shares with others; null where it shares none.</param>
-    public static Prediction Ohms(double value, double twin, double more, FaultSize size, double? own = null, SharedUnknown? copper = null)
+    public static Prediction Ohms(AtSizes value, double more, FaultSize size, double? own = null, SharedUnknown? copper = null)
     {
-        if (double.IsInfinity(value))
+        if (double.IsInfinity(value.Given))
         {
             return new Prediction(PredictionKind.OverLimit);
         }
 
-        if (copper is { } shared && own is null && value > 0 && more > value && !double.IsInfinity(more))
+        var given = value.Given;
+        if (copper is { } shared && own is null && given > 0 && more > given && !double.IsInfinity(more))
         {
-            return shared.On(Sized(value, twin, size, OhmShare, OhmDigits), Math.Log(more / value));
+            return shared.On(Sized(value, size, OhmShare, OhmDigits), Math.Log(more / given));
         }
 
-        var (factor, spread) = (
-            own ?? 1,
+        var spread =
             own is not null ? 0
-            : double.IsInfinity(more) ? value
-            : more - value
-        );
-        var sized = Sized(factor * value, factor * twin, size, own is null ? OhmShare : MeasuredShare, OhmDigits);
+            : double.IsInfinity(more) ? given
+            : more - given;
+        var sized = Sized((own ?? 1) * value, size, own is null ? OhmShare : MeasuredShare, OhmDigits);
         return sized with { Spread = Math.Sqrt(Square(sized.Spread) + Square(spread)) };
     }
 
     /// <summary>Insulation is known to a factor, not to a share; what is above the meter's range is as good as infinite.</summary>
-    public static Prediction Insulation(double value, double twin, FaultSize size) =>
-        double.IsInfinity(value) ? new Prediction(PredictionKind.OverLimit) : Sized(value, twin, size, InsulationShare, OhmDigits);
+    public static Prediction Insulation(AtSizes value, FaultSize size) =>
+        double.IsInfinity(value.Given) ? new Prediction(PredictionKind.OverLimit) : Sized(value, size, InsulationShare, OhmDigits);
 
-    private static Prediction Sized(double given, double twin, FaultSize size, double share, double digits)
+    private static Prediction Sized(AtSizes all, FaultSize size, double share, double digits)
     {
-        var (value, spread, slope) = size.Between(given, twin);
+        var (value, spread, slope) = size.Of(all);
         return new Prediction(PredictionKind.Value, value, Math.Sqrt(Square(share * value) + Square(digits)), spread) { SizeSlope = slope };
     }
 

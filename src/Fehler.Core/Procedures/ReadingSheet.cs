@@ -60,8 +60,8 @@ public sealed class ReadingSheet
             var direct = compiled.IsDirect(from) && compiled.IsDirect(to);
             string Volt(Outcome outcome) =>
                 direct
-                    ? Show(Tolerances.DcVolts(outcome.Solution, from, to, null, FaultSize.Unknown), Quantity.DcVolts)
-                    : Show(Tolerances.Volts(outcome.Solution, from, to, null, FaultSize.Unknown), Quantity.Volts);
+                    ? Show(Tolerances.DcVolts(new SolvedAtSizes(outcome.Solution), from, to, FaultSize.None), Quantity.DcVolts)
+                    : Show(Tolerances.Volts(new SolvedAtSizes(outcome.Solution), from, to, FaultSize.None), Quantity.Volts);
             return new ReadingSheetRow(
                 from,
                 to,
@@ -134,7 +134,7 @@ public sealed class ReadingSheet
     {
         if (ohms.IsOpen || ohms.Value <= 1 || more / ohms < SeenInRanges)
         {
-            return Show(Tolerances.Ohms(ohms.Value, ohms.Value, ohms.Value, FaultSize.Unknown), Quantity.Ohms);
+            return Show(Tolerances.Ohms(AtSizes.Same(ohms.Value), ohms.Value, FaultSize.None), Quantity.Ohms);
         }
 
         var (least, most) = BenchCheck.GoodOhms(ohms, more);

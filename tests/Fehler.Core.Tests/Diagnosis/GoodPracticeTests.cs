@@ -107,6 +107,55 @@ public class GoodPracticeTests
     }
 
     /// <summary>
+    /// A motor that runs on two lines heats all the while: the clamp comes first, one reading or two beside it, and then it is stopped and measured dead.
+    /// </summary>
+    [Theory]
+    [InlineData("4L2.2/open")]
+    [InlineData("KM1/3-4-open")]
+    [InlineData("F2/1-2-open")]
+    public void A_motor_that_runs_rough_is_clamped_stopped_and_measured_dead(string fault)
+    {
+        var compiled = FamilySamples.Of("star-delta").Compiled();
+        var run = GuidedRun.On(compiled, [compiled.Faults.First(f => f.Id == fault)], new GuidedRunOptions { Seed = 7 });
+        run.Entries.OfType<OperationSeen>().ShouldContain(o => o.Seen["M1"] == "runs rough");
+        var beside = run.Entries.TakeWhile(e => e is not Isolated).OfType<Reading>().ToList();
+        beside.ShouldContain(r => r.Quantity.IsAmps());
+        beside.Count(r => r.Quantity.IsVolts()).ShouldBeLessThanOrEqualTo(3);
+        run.Result.Units[0].Unit.ShouldBe(fault[..fault.IndexOf('/')]);
+        run.Result.Status.ShouldBe(DiagnosisStatus.Found);
+    }
+
+    [Fact]
+    public void Who_measures_beside_a_motor_that_runs_rough_is_told_to_be_quick()
+    {
+        var proposals = new Journal(Starters.LineToNeutral)
+            .Did(Starters.Press, "KM1 in, M1 runs")
+            .Did(Starters.Release, "KM1 in, M1 runs")
+            .Did(Step.Wait(600), "KM1 in, M1 runs rough")
+            .Diagnose()
+            .Proposals;
+        proposals[0].Quantity.IsAmps().ShouldBeTrue(string.Join(" | ", proposals.Select(p => $"{p.Title} {p.Bits:0.00}/{p.Minutes:0.00}")));
+        foreach (var p in proposals.Where(p => p.Setup.Change != SetupChange.Isolate))
+        {
+            p.Cautions.ShouldContain(c => c.Contains("on two lines it overheats", StringComparison.Ordinal), p.Title);
+        }
+    }
+
+    /// <summary>
+    /// Each lead that power leaves the panel by, also where the windings have both ends brought out or only one phase is there.
+    /// </summary>
+    [Theory]
+    [InlineData("star-delta", "F2:2 F2:4 F2:6 KM2:2 KM2:4 KM2:6")]
+    [InlineData("single-phase", "F2:2")]
+    [InlineData("dol-heater", "F2:2 F2:4 F2:6")]
+    public void A_clamp_goes_around_every_lead_to_the_motor(string family, string leads) =>
+        FamilySamples.Of(family).Compiled().TestPoints.Amps.Select(p => p.From.ToString()).Order().ShouldBe(leads.Split(' ').Order());
+
+    [Fact]
+    public void There_is_no_circuit_that_a_clamp_has_no_place_in() =>
+        FamilySamples.Names.Where(n => FamilySamples.Of(n).Compiled().TestPoints.Amps.IsEmpty).ShouldBeEmpty();
+
+    /// <summary>
     /// Where nothing holds a wire (behind it the overload's contact is open) a multimeter of 10 Mohm shows what leaks in from its neighbours;
     /// the load of a two-pole tester settles that. So 1 V on a multimeter speaks against an open contact, 1 V on a tester does not.
     /// </summary>

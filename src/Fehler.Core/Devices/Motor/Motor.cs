@@ -206,6 +206,8 @@ internal sealed partial class Motor : CompleteKind
 
     public override bool IsStalled(string appearance) => appearance.StartsWith("hums", StringComparison.Ordinal);
 
+    public override bool IsRough(string appearance) => appearance == "runs rough";
+
     public override MotorPlate? PlateOf(Device device) =>
         new(device[Plate.Kilowatts], new Volts(device[Plate.Volts]), new Amps(device[Plate.Amps]), device[Plate.CosPhi], Plate.Amps.Name)
         {
