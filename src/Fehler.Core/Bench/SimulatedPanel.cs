@@ -106,9 +106,7 @@ public sealed class SimulatedPanel
     public string Look(string device, string look)
     {
         State = Later(State);
-        var index = _simulator.Network.DeviceIndex(device);
-        var d = _simulator.Network.Circuit.Devices[index];
-        return d.Kind.Shown(d, look, State.Devices[index], () => _simulator.Network.Solve(State).MeterOf(index), _circuit.Devices[index]);
+        return _simulator.Look(State, device, look, _circuit.Device(device), () => _simulator.Network.Solve(State));
     }
 
     /// <summary>Takes a reading with devices held meanwhile and let go afterwards; a meter's scatter of 1 % is on it.</summary>

@@ -9,6 +9,12 @@ public sealed record Look(string Id, string Question, params string[] Answers)
     /// <summary>Hands or eyes go where it is only safe on an isolated circuit.</summary>
     public bool DeadOnly { get; init; }
 
+    /// <summary>
+    /// Position that it is pressed to by hand, with the supply isolated; empty where nothing is touched. The first answer is that it goes there and comes
+    /// back, the second that it does not go, the third that it is there and stays.
+    /// </summary>
+    public string PressedTo { get; init; } = "";
+
     /// <summary>Resetting the device wipes what is seen here.</summary>
     public bool WipedByReset { get; init; }
 

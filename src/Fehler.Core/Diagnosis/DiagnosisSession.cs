@@ -249,9 +249,9 @@ public sealed class DiagnosisSession
         _observations.Add(new Observation(entry, _observations.Count));
         _noneLogWeight += Math.Log(_judge.NoneFit(entry));
         Bring(followed);
-        if (HasStruck(entry))
+        if (HasStruck(entry) && entry is OperationSeen { Steps: var during })
         {
-            Strike(before, TimePassed(entry, before) ? StrikeShare : StrikeAtOnceShare);
+            Strike(before, during, TimePassed(entry, before) ? StrikeShare : StrikeAtOnceShare);
         }
 
         WakeWhatMatters();
@@ -308,7 +308,7 @@ public sealed class DiagnosisSession
         );
 
     /// <summary>Every fault as one that has struck since the entry before: it stands beside the one that was there from the start.</summary>
-    private void Strike(CircuitState before, double share)
+    private void Strike(CircuitState before, ImmutableArray<Step> during, double share)
     {
         _hasStruck = true;
         var byFault = _hypotheses
@@ -318,7 +318,7 @@ public sealed class DiagnosisSession
             .ToList();
         var struck = AtOnce.Of(
             byFault,
-            g => g.First().Struck(Healthy, before, _followed.Count - 1, _observations.SkipLast(1), share * g.Sum(h => h.Prior))
+            g => g.First().Struck(Healthy, before, during, _followed.Count - 1, _observations.SkipLast(1), share * g.Sum(h => h.Prior))
         );
         _hypotheses = [.. _hypotheses.Take(_singles), .. struck, .. _hypotheses.Skip(_singles)];
         _singles += struck.Length;

@@ -26,6 +26,12 @@ internal sealed class EntryJudge(DiagnosisSession session)
     /// </summary>
     private const double SoundInsulationOhms = 5e6;
 
+    /// <summary>
+    /// Share of the readings with an armature pressed in that are written down as that although it did not move (common practice: it is felt, and a
+    /// stiff one may be taken for it).
+    /// </summary>
+    private const double UnfeltShare = 0.1;
+
     private readonly Slips _slips = new(session);
 
     public bool IsEvidence(JournalEntry entry) =>
@@ -195,6 +201,11 @@ internal sealed class EntryJudge(DiagnosisSession session)
             {
                 hypothesis.KeepSize(known);
             }
+        }
+
+        if (hypothesis.Resists(reading.Held))
+        {
+            fit *= UnfeltShare;
         }
 
         double? sound = null;

@@ -27,18 +27,23 @@ internal sealed partial class Hypothesis
     public ImmutableSortedDictionary<string, string> SeenNow => (_standing ?? _trajectories.After(State, [])).Appearances;
 
     /// <summary>What a look at a device shows.</summary>
-    public string Seen(string deviceTag, string lookId)
-    {
-        var index = Network.DeviceIndex(deviceTag);
-        var device = Network.Circuit.Devices[index];
-        return device.Kind.Shown(
-            device,
+    public string Seen(string deviceTag, string lookId) =>
+        _trajectories.Simulator.Look(
+            State,
+            deviceTag,
             lookId,
-            State.Devices[index],
-            () => Prepare(Setup.AsItIs).Solve(Network).MeterOf(index),
-            _healthy.Circuit.Devices[index]
+            _healthy.Circuit.Device(deviceTag),
+            () => Prepare(Setup.AsItIs).Solve(Network)
         );
-    }
+
+    /// <summary>Something that is pressed in by hand does not go: whoever does it feels that.</summary>
+    public bool Resists(IEnumerable<Step> held) =>
+        held.Any(step =>
+            step.Device.Length > 0
+            && _healthy.Circuit.Device(step.Device) is var device
+            && device.Kind.Looks(device).FirstOrDefault(l => l.PressedTo == step.Position) is { } look
+            && Seen(step.Device, look.Id) == look.Answers[1]
+        );
 
     /// <summary>What a meter shows on all pairs of points with a setup, without changing anything.</summary>
     public Prediction[] Predict(Quantity quantity, OwnOhmTables tables, ImmutableArray<(TerminalId From, TerminalId To)> pairs, Setup setup)
@@ -221,18 +226,12 @@ internal sealed partial class Hypothesis
             var index = _healthy.DeviceIndex(tag);
             var device = _healthy.Circuit.Devices[index];
             var freed = state.Devices[index] with { Moving = false };
-            state = state.With(
-                index,
-                device.Kind.CoilOf(device) is null
-                    ? freed with
-                    {
-                        Position = device.Kind.InitialPosition(device),
-                    }
-                    : device.Kind.Settle(device, freed, _healthy.Solve(state).MeterOf(index)).Next with
-                    {
-                        Moving = false,
-                    }
-            );
+            if (device.Kind.CoilOf(device) is null)
+            {
+                freed = freed with { Position = device.Kind.InitialPosition(device) };
+            }
+
+            state = state.With(index, device.Kind.Settle(device, freed, _healthy.Solve(state).MeterOf(index)).Next with { Moving = false });
         }
 
         return state;

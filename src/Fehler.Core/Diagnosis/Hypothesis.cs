@@ -26,8 +26,8 @@ internal sealed partial class Hypothesis
     private Trajectories _trajectories;
     private CircuitState? _released;
 
-    /// <summary>It strikes in the course of the next operation, nobody knows when.</summary>
-    private bool _strikes;
+    /// <summary>Where it stands if it strikes only towards the end of the wait in which it strikes; null once that is past.</summary>
+    private CircuitState? _struckLate;
 
     /// <summary>What was last foretold to be seen, while nothing has moved since.</summary>
     private Arrival? _standing;
@@ -119,24 +119,32 @@ internal sealed partial class Hypothesis
     /// </summary>
     /// <param name="healthy">The healthy circuit, judged up to the entry at which it strikes.</param>
     /// <param name="state">How the healthy circuit stood before that entry.</param>
+    /// <param name="during">What was done in that entry.</param>
     /// <param name="followed">Entries before that one.</param>
     /// <param name="before">Observations before that one.</param>
     /// <param name="prior">Prior probability of this fault striking.</param>
-    public Hypothesis Struck(Hypothesis healthy, CircuitState state, int followed, IEnumerable<Observation> before, double prior)
+    public Hypothesis Struck(
+        Hypothesis healthy,
+        CircuitState state,
+        ImmutableArray<Step> during,
+        int followed,
+        IEnumerable<Observation> before,
+        double prior
+    )
     {
-        var found = Fault!.Alterations.OfType<FoundInPosition>().Aggregate(state, Placed);
-        var struck = new Hypothesis(
-            _beginning,
-            Fault,
-            _trajectories,
-            _larger,
-            _beginning.Courses.Arrived(_trajectories.Simulator.Observe(found)).State,
-            prior
-        )
+        CircuitState Strike(CircuitState standing) =>
+            _beginning
+                .Courses.Arrived(_trajectories.Simulator.Observe(Fault!.Alterations.OfType<FoundInPosition>().Aggregate(standing, Placed)))
+                .State;
+        var struck = new Hypothesis(_beginning, Fault, _trajectories, _larger, Strike(state), prior)
         {
             Followed = followed,
             Factor = Factor,
-            _strikes = true,
+            _struckLate = during is [.., { Seconds: >= RoughFrom } wait]
+                ? Strike(
+                    healthy._trajectories.After(state, [.. during[..^1], wait with { Seconds = (1 - StruckLately) * wait.Seconds }]).State
+                )
+                : null,
             _supply = healthy._supply,
             _load = healthy._load,
             _copper = healthy._copper,
@@ -225,7 +233,7 @@ internal sealed partial class Hypothesis
         var (best, most) = Tried(steps, steps);
         if (most < RoughShare && steps.Any(s => s.Seconds >= RoughFrom))
         {
-            foreach (var factor in _strikes ? [.. RoughFactors, StruckLately] : RoughFactors)
+            foreach (var factor in RoughFactors)
             {
                 ImmutableArray<Step> roughly =
                 [
@@ -237,6 +245,13 @@ internal sealed partial class Hypothesis
             }
         }
 
+        if (most < RoughShare && _struckLate is { } late)
+        {
+            var arrival = _trajectories.After(late, [steps[^1] with { Seconds = StruckLately * steps[^1].Seconds }]);
+            Consider((arrival, fit(arrival)), RoughShare);
+        }
+
+        _struckLate = null;
         if (most < NotDoneShare && steps.Length > 0)
         {
             var standing = _standing ?? _trajectories.After(State, []);
@@ -257,7 +272,6 @@ internal sealed partial class Hypothesis
             _trippedUnforetold = _trippedUnforetold.Add(tripped);
         }
 
-        _strikes = false;
         Move(best.State);
         _standing = best;
         return (best, Math.Max(most, MistakenShare));
@@ -308,7 +322,7 @@ internal sealed partial class Hypothesis
 
     private static readonly double[] RoughFactors = [2, 0.5];
 
-    /// <summary>Of a wait that it struck in no more than this may have been left: what follows later, a trip, is still to come.</summary>
+    /// <summary>Of a wait that it struck in no more than this may have been left: what follows from it, a trip, is then still to come.</summary>
     private const double StruckLately = 0.1;
 
     /// <summary>

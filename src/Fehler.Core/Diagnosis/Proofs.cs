@@ -21,6 +21,24 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
     /// <summary>A rival that holds less is not worth another proof.</summary>
     private const double RivalShare = 0.0005;
 
+    /// <summary>What fits a hypothesis less than this it takes for a mistake; what so much of the probability takes for one was one.</summary>
+    private const double MistakenBelow = 0.02,
+        MistakenAbove = 0.8;
+
+    private readonly Lazy<int> _needed = new(() =>
+        session.Observations.Any(o =>
+            o.Entry is Reading && session.Hypotheses.Select((h, i) => o.FitOf(h) < MistakenBelow ? posterior[i] : 0).Sum() > MistakenAbove
+        )
+            ? 2
+            : 1
+    );
+
+    /// <summary>
+    /// How many readings at its own points prove a suspect: one, and where a reading of this job turned out to be a mistake, two (common practice: who has
+    /// slipped once puts the leads on again before anything is replaced).
+    /// </summary>
+    public int Needed => _needed.Value;
+
     /// <summary>
     /// The suspect's own proof: a reading on its points, or its look, that fits it and neither a healthy circuit nor what else is still
     /// possible. A welded contact reads like a short circuit in the cable beside it.
@@ -35,7 +53,7 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
             return suspect.Probability >= Assessment.CertainShare;
         }
 
-        return session.Observations.Any(o =>
+        var proving = session.Observations.Where(o =>
             o.FitOf(best) > ProvesAbove
             // What nothing holds may show anything: it points, it does not prove.
             && o.By(best).Reading is not { Kind: PredictionKind.Stray }
@@ -48,6 +66,7 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
                 _ => false,
             }
         );
+        return proving.Any(o => o.Entry is LookSeen) || proving.Take(Needed).Count() == Needed;
     }
 
     /// <summary>

@@ -48,7 +48,10 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             IsProof = proof,
             Before = before is null ? "" : ReadingText.Show(before.Value, before.Quantity),
             Why =
-                before is not null
+                before is not null && proof
+                    ? $"Once more before anything is replaced: it showed {ReadingText.Show(before.Value, before.Quantity)}, and another reading "
+                        + "of this job turned out to be a mistake. Touch the leads together first."
+                : before is not null
                     ? $"Once more: it showed {ReadingText.Show(before.Value, before.Quantity)}, and what else was recorded speaks against "
                         + "that. A lead may have been beside its terminal."
                 : proof && c.Bits <= TestChoice.LeastBits ? "Shows the leading suspect directly."

@@ -236,7 +236,7 @@ internal sealed class TestChoice
                 && c.Foretold(index).Kind != PredictionKind.Stray
                 && c.Foretold(index)
                     .DiffersFrom(_weighed.Live[index].PredictSound(c.Quantity, _session.Tables, [(c.From, c.To)], c.Setup)[0])
-                && !HasBeenMade(c),
+                && _made.Of(c).Count < _proofs.Needed,
             ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
             _ => false,
         };

@@ -147,8 +147,8 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
     }
 
     /// <summary>
-    /// With something held only those points are worth the leads where a good circuit then shows something else: the rest tells no
-    /// more than without.
+    /// With something held only those points are worth the leads where a good circuit then shows something else and, live, the suspects' own: a bad
+    /// joint shows its volts only while current flows. The rest tells no more than without.
     /// </summary>
     private ImmutableArray<(TerminalId From, TerminalId To)> TellingPairs(
         Quantity quantity,
@@ -161,7 +161,7 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
             return pairs;
         }
 
-        return session.TellingPairs.GetOrAdd(
+        var telling = session.TellingPairs.GetOrAdd(
             (quantity, setup, session.Healthy.State),
             _ =>
             {
@@ -170,6 +170,13 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
                 return [.. pairs.Where((_, i) => idle[i].DiffersFrom(held[i]))];
             }
         );
+        if (setup.Dead)
+        {
+            return telling;
+        }
+
+        var own = weighed.Live.Where((_, i) => weighed.Weights[i] > LeastDivided).Select(h => h.Fault?.ProofPoints).ToHashSet();
+        return [.. telling, .. pairs.Where(p => own.Contains(p) && !telling.Contains(p))];
     }
 
     /// <summary>
@@ -217,9 +224,19 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         );
         foreach (var held in MostSuspected(actuators, live ? MostHeldLive : MostHeldDead))
         {
-            yield return live ? new Setup(change, [.. _resets, held], false) : new Setup(change, [held], true);
+            yield return live ? new Setup(change, [.. _resets, .. Before(held, change), held], false) : new Setup(change, [held], true);
         }
     }
+
+    /// <summary>
+    /// What has to be done before a Start that is held does anything: the control switched on, a selector put to where it counts. It has dropped out when
+    /// the circuit was isolated, and where holding the Start alone moves nothing it may not have been done yet.
+    /// </summary>
+    private ImmutableArray<Step> Before(Step held, SetupChange change) =>
+        session.Compiled.RunUp.Starts.FirstOrDefault(s => s.Act.Device == held.Device) is { Prepare: { IsEmpty: false } before }
+        && (change == SetupChange.Energise || weighed.Standing.Foresee([held]).Seen == weighed.Standing.Foresee([]).Seen)
+            ? before
+            : [];
 
     /// <summary>The steps whose devices, and what is landed on them, the suspicion points at most.</summary>
     private IEnumerable<Step> MostSuspected(IEnumerable<Step> steps, int most) =>

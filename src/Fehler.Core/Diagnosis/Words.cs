@@ -78,7 +78,7 @@ internal static class Words
                 ? $", wire {circuit.WireAt(one.End)} to {circuit.Conductors.First(c => c.Id == one.Conductor).FarFrom(one.End)} lifted off {one.End}"
             : setup.HasLifts ? $", wires lifted off {setup.LiftedAt}"
             : "";
-        return setup.Held.IsEmpty ? state : $"{state}, {string.Join(" and ", setup.Held.Select(h => Trial.Held(circuit, h)))}";
+        return setup.Held.IsEmpty ? state : $"{state}, {string.Join(", then ", setup.Held.Select(h => Trial.Held(circuit, h)))}";
     }
 
     /// <summary>

@@ -56,19 +56,10 @@ internal static class OperatedSide
     /// <summary>What a look at a device shows.</summary>
     /// <param name="kind">The device's kind.</param>
     /// <param name="device">As it is in the panel.</param>
-    /// <param name="lookId">One of its looks.</param>
+    /// <param name="look">One of its looks.</param>
     /// <param name="state">Where its mechanism stands.</param>
     /// <param name="meter">Asked for only where the look goes by voltages and currents.</param>
     /// <param name="drawn">As the drawing has it.</param>
-    public static string Shown(
-        this DeviceKind kind,
-        Device device,
-        string lookId,
-        DeviceState state,
-        Func<IDeviceMeter> meter,
-        Device drawn
-    ) =>
-        kind.Looks(device).First(l => l.Id == lookId) is { Measured: true } measured
-            ? ((IOperated)kind).Measured(device, measured, state, meter())
-            : ((IOperated)kind).Seen(device, kind.Looks(device).First(l => l.Id == lookId), state, drawn);
+    public static string Shown(this DeviceKind kind, Device device, Look look, DeviceState state, Func<IDeviceMeter> meter, Device drawn) =>
+        look.Measured ? ((IOperated)kind).Measured(device, look, state, meter()) : ((IOperated)kind).Seen(device, look, state, drawn);
 }

@@ -66,6 +66,33 @@ public sealed partial class Simulator(Network network)
     /// <summary>Looks at a state without doing anything.</summary>
     public Outcome Observe(CircuitState state) => Settle(Constrain(state));
 
+    /// <summary>What a look at a device shows.</summary>
+    /// <param name="state">How the circuit stands.</param>
+    /// <param name="tag">The device.</param>
+    /// <param name="lookId">One of its looks.</param>
+    /// <param name="drawn">The device as the drawing has it.</param>
+    /// <param name="solved">The circuit solved in that state; asked for only where the look goes by voltages and currents.</param>
+    public string Look(CircuitState state, string tag, string lookId, Device drawn, Func<Solution> solved)
+    {
+        var index = Network.DeviceIndex(tag);
+        var device = _devices[index];
+        var look = device.Kind.Looks(device).First(l => l.Id == lookId);
+        return look.PressedTo.Length > 0
+            ? PressedByHand(state, index, look)
+            : device.Kind.Shown(device, look, state.Devices[index], () => solved().MeterOf(index), drawn);
+    }
+
+    private string PressedByHand(CircuitState state, int index, Look look)
+    {
+        var device = _devices[index];
+        var (rest, there) = (device.Kind.InitialPosition(device), PositionOf(device, look.PressedTo));
+        var isStuck = _sticking?[index] == true && state.Devices[index].Position == there;
+        var dead = isStuck ? state : Constrain(state.With(index, state.Devices[index] with { Position = rest }));
+        return dead.Devices[index].Position == there ? look.Answers[2]
+            : Arrange(dead, [new Step(device.Tag, look.PressedTo)]).Devices[index].Position == there ? look.Answers[0]
+            : look.Answers[1];
+    }
+
     /// <summary>
     /// Brings devices of a dead circuit to positions without asking what it does by itself: without voltage it does nothing.
     /// </summary>

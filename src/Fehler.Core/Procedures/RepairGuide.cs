@@ -85,7 +85,8 @@ public sealed record RepairGuide(
     {
         if (mode.ProofLook is { } look && compiled.Circuit.FindDevice(look.Device) is { } device)
         {
-            return $"Seen by eye: {device.Kind.Looks(device).First(l => l.Id == look.Look).Question}.";
+            var how = device.Kind.Looks(device).First(l => l.Id == look.Look);
+            return how.PressedTo.Length > 0 ? $"Felt by hand: {how.Question}." : $"Seen by eye: {how.Question}.";
         }
 
         if (compiled.WhereFaultsShow.Of(mode) is { } showing)

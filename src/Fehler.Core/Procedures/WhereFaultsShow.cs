@@ -83,10 +83,10 @@ public sealed class WhereFaultsShow
         var start = faulty.Start();
         for (var i = 0; i < _circuit.Devices.Length; i++)
         {
-            var (drawn, device) = (_circuit.Devices[i], faulty.Network.Circuit.Devices[i]);
+            var drawn = _circuit.Devices[i];
             foreach (var look in drawn.Kind.Looks(drawn))
             {
-                var seen = drawn.Kind.Shown(device, look.Id, start.State.Devices[i], () => start.Solution.MeterOf(i), drawn);
+                var seen = faulty.Look(start.State, drawn.Tag, look.Id, drawn, () => start.Solution);
                 if (seen != look.Answers[0])
                 {
                     return new(ShownIn.Look, $"Look, {look.Question}: {seen}");

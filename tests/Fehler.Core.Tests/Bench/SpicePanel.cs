@@ -64,18 +64,8 @@ internal sealed class SpicePanel
 
     public void Land(string conductor) => _state = _simulator.Observe(_state.Land(conductor)).State;
 
-    public string Look(string tag, string id)
-    {
-        var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == tag);
-        var device = _simulator.Network.Circuit.Devices[index];
-        return device.Kind.Shown(
-            device,
-            id,
-            _state.Devices[index],
-            () => _simulator.Network.Solve(_state).MeterOf(index),
-            _circuit.Devices[index]
-        );
-    }
+    public string Look(string tag, string id) =>
+        _simulator.Look(_state, tag, id, _circuit.Device(tag), () => _simulator.Network.Solve(_state));
 
     public ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held)
     {

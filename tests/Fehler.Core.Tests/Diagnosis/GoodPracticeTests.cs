@@ -155,6 +155,76 @@ public class GoodPracticeTests
     public void There_is_no_circuit_that_a_clamp_has_no_place_in() =>
         FamilySamples.Names.Where(n => FamilySamples.Of(n).Compiled().TestPoints.Amps.IsEmpty).ShouldBeEmpty();
 
+    /// <summary>Who has slipped once puts the leads on again before anything is replaced.</summary>
+    [Fact]
+    public void Where_a_reading_turned_out_to_be_a_mistake_one_reading_proves_nothing()
+    {
+        Journal Story(bool slipped)
+        {
+            var journal = new Journal(Starters.LineToNeutral).Did(Starters.Press, "KM1 out, M1 stopped").Did(Starters.Release, "KM1 out");
+            if (slipped)
+            {
+                journal.Volts("F3:2", "INC:N", 0).Volts("F3:2", "INC:N", 229);
+            }
+
+            return journal.Volts("S1:21", "INC:N", 230).Volts("S1:22", "INC:N", 1.4).Dead().Ohms("S1:21", "S1:22", null);
+        }
+
+        Story(false).Diagnose().Status.ShouldBe(DiagnosisStatus.Found);
+        var once = Story(true).Diagnose();
+        once.Units[0].Unit.ShouldBe("S1");
+        once.Status.ShouldBe(DiagnosisStatus.AlmostFound);
+        var again = once.Proposals[0];
+        (again.From.Device, again.To.Device, again.IsProof).ShouldBe(("S1", "S1", true));
+        again.Why.ToString().ShouldContain("Once more before anything is replaced");
+        Story(true).Ohms("S1:21", "S1:22", null).Diagnose().Status.ShouldBe(DiagnosisStatus.Found);
+    }
+
+    /// <summary>Pressed in by hand an armature says what no meter does, and who holds one in for a reading has felt it move.</summary>
+    [Fact]
+    public void A_jammed_armature_is_felt()
+    {
+        string Felt(string fault, params Step[] done)
+        {
+            var simulator = Starters.With(Starters.LineToNeutral, fault);
+            var stands = simulator.Do(simulator.Start().State, done);
+            return simulator.Look(stands.State, "KM1", "armature", Starters.LineToNeutral.Device("KM1"), () => stands.Solution);
+        }
+
+        Felt("KM1/A1-A2-open").ShouldBe("moves and springs back");
+        Felt("KM1/jammed").ShouldBe("does not move");
+        Felt("KM1/sticks", Starters.Press, Starters.Release, Starters.Stop, Starters.StopReleased).ShouldBe("is in and stays in");
+
+        Journal Story() =>
+            new Journal(Starters.LineToNeutral)
+                .Did(Starters.Press, "KM1 buzzes, M1 stopped")
+                .Volts("KM1:A1", "KM1:A2", 230, Starters.Press);
+        double Jammed(Journal journal) =>
+            journal.Diagnose().Units.SelectMany(u => u.Suspects).Where(s => s.Fault?.Id == "KM1/jammed").Sum(s => s.Probability);
+        var before = Jammed(Story().Dead());
+        before.ShouldBeGreaterThan(0.1);
+        Jammed(Story().Dead().Looked("KM1", "armature", "moves and springs back")).ShouldBeLessThan(0.1 * before);
+        // A pole that reads open with the armature held in: the pole, not the armature that was felt to move.
+        Jammed(Story().Dead().Ohms("KM1:13", "KM1:14", 0.2, new Step("KM1", "in"))).ShouldBeLessThan(0.1 * before);
+        var proved = Story().Dead().Looked("KM1", "armature", "does not move").Diagnose();
+        proved.Units[0].Suspects[0].Fault!.Id.ShouldBe("KM1/jammed");
+        proved.Status.ShouldBe(DiagnosisStatus.Found);
+    }
+
+    /// <summary>What a reading needs is done before it: the control is switched on again before the travel button is held.</summary>
+    [Fact]
+    public void What_shows_only_under_load_is_proved_under_load()
+    {
+        var compiled = FamilySamples.Of("hoist").Compiled();
+        var fault = compiled.Faults.First(f => f.Id == "V1/1-2-open");
+        var run = GuidedRun.On(compiled, [fault], new GuidedRunOptions { Seed = 5 });
+        run.Result.Units[0].Unit.ShouldBe("V1");
+        run.Result.Status.ShouldBe(DiagnosisStatus.Found);
+        var proof = run.Entries.OfType<Reading>().Last();
+        (proof.Quantity, proof.From.Device, proof.To.Device).ShouldBe((Quantity.DcVolts, "V1", "V1"));
+        proof.Held.Select(s => s.Device).ShouldBe(["S2", "S2", "S13"], "the control is switched on first");
+    }
+
     /// <summary>
     /// Where nothing holds a wire (behind it the overload's contact is open) a multimeter of 10 Mohm shows what leaks in from its neighbours;
     /// the load of a two-pole tester settles that. So 1 V on a multimeter speaks against an open contact, 1 V on a tester does not.

@@ -42,12 +42,8 @@ internal sealed class Operated
     }
 
     /// <summary>What a look shows now.</summary>
-    public string Look(string tag, string look)
-    {
-        var index = _simulator.Network.DeviceIndex(tag);
-        var device = _simulator.Network.Circuit.Devices[index];
-        return device.Kind.Shown(device, look, Outcome.State.Devices[index], () => Outcome.Solution.MeterOf(index), device);
-    }
+    public string Look(string tag, string look) =>
+        _simulator.Look(Outcome.State, tag, look, _simulator.Network.Circuit.Device(tag), () => Outcome.Solution);
 
     public double Volts(string from, string to) => Outcome.Volts(from, to);
 

@@ -140,19 +140,8 @@ public class FaultCatalogueTests
         }
 
         parts.AddRange(
-            circuit.Devices.SelectMany(
-                (d, i) =>
-                    d
-                        .Kind.Looks(d)
-                        .Select(l =>
-                            d.Kind.Shown(
-                                simulator.Network.Circuit.Devices[i],
-                                l.Id,
-                                simulator.Start().State.Devices[i],
-                                () => simulator.Start().Solution.MeterOf(i),
-                                d
-                            )
-                        )
+            circuit.Devices.SelectMany(d =>
+                d.Kind.Looks(d).Select(l => simulator.Look(simulator.Start().State, d.Tag, l.Id, d, () => simulator.Start().Solution))
             )
         );
         var isolated = simulator.Do(simulator.Start().State, circuit.Compiled().Isolation.Off).State;

@@ -64,6 +64,9 @@ internal abstract partial class CoilOperated
         };
     }
 
+    private protected (string Device, string Look)? ProofByHand(Device device) =>
+        Looks(device).Any(l => l.Id == ArmatureLook) ? (device.Tag, ArmatureLook) : null;
+
     private protected virtual IEnumerable<FaultMode> ArmatureFaults(Device device)
     {
         yield return new FaultMode(
@@ -73,7 +76,10 @@ internal abstract partial class CoilOperated
             [new PositionLocked(device.Tag, Out)],
             0.7,
             $"Free or replace the {Name} {device.Tag}."
-        );
+        )
+        {
+            ProofLook = ProofByHand(device),
+        };
         yield return new FaultMode(
             $"{device.Tag}/sticks",
             device.Tag,
@@ -81,7 +87,10 @@ internal abstract partial class CoilOperated
             [new DoesNotReturn(device.Tag)],
             0.6,
             $"Replace the {Name} {device.Tag}; sticky faces or residual magnetism come back."
-        );
+        )
+        {
+            ProofLook = ProofByHand(device),
+        };
         if (!IsDirect(device))
         {
             yield return new FaultMode(

@@ -163,7 +163,24 @@ internal abstract partial class CoilOperated : CompleteKind
                 "as drawn",
                 "another voltage"
             ),
+            .. Actuations(device)
+                .Where(a => a is { DeadOnly: true, Returns: true })
+                .Select(a => new Look(
+                    ArmatureLook,
+                    $"With the supply isolated, press the armature of {device.Tag} in by hand",
+                    "moves and springs back",
+                    "does not move",
+                    "is in and stays in"
+                )
+                {
+                    DeadOnly = true,
+                    PressedTo = a.Position,
+                    Minutes = 0.5,
+                }),
         ];
+
+    /// <summary>The armature pressed in by hand: what an electrician does before blaming a coil (common practice).</summary>
+    private protected const string ArmatureLook = "armature";
 
     /// <summary>
     /// Direct-current resistance of the coil. Without a measured value an alternating-current coil is taken as most of the resistive

@@ -22,7 +22,10 @@ internal sealed partial class Contactor
                 [new PositionLocked(device.Tag, Out)],
                 0.3,
                 $"Free or replace the mechanical interlock of {device.Tag}."
-            );
+            )
+            {
+                ProofLook = ProofByHand(device),
+            };
         }
 
         var poles = Elements(device).Where(e => e.Role == ElementRole.Pole).ToList();

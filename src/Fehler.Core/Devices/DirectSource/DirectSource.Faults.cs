@@ -37,7 +37,11 @@ internal abstract partial class DirectSource
             $"Input of the {Name} {device.Tag} is open",
             0.4,
             $"Check its own fuse; replace {device.Tag}."
-        );
+        ) with
+        {
+            // Across its input stands what feeds it, open or not: that it is fed and gives nothing shows it.
+            ProofPoints = (plus, minus),
+        };
         foreach (
             var mode in Common.Bridged(
                 $"{device.Tag}/shorted",
