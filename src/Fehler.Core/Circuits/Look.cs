@@ -10,8 +10,8 @@ public sealed record Look(string Id, string Question, params string[] Answers)
     public bool DeadOnly { get; init; }
 
     /// <summary>
-    /// Position that it is pressed to by hand, with the supply isolated; empty where nothing is touched. The first answer is that it goes there and comes
-    /// back, the second that it does not go, the third that it is there and stays.
+    /// Position that it is pressed to by hand, with the supply isolated; empty where nothing is touched. The first answer is that it goes there
+    /// and comes back, the second that it does not go, the third that it is there and stays.
     /// </summary>
     public string PressedTo { get; init; } = "";
 

@@ -34,8 +34,8 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
     );
 
     /// <summary>
-    /// How many readings at its own points prove a suspect: one, and where a reading of this job turned out to be a mistake, two (common practice: who has
-    /// slipped once puts the leads on again before anything is replaced).
+    /// How many readings at its own points prove a suspect: one, and where a reading of this job turned out to be a mistake, two (common
+    /// practice: who has slipped once puts the leads on again before anything is replaced).
     /// </summary>
     public int Needed => _needed.Value;
 

@@ -229,8 +229,8 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
     }
 
     /// <summary>
-    /// What has to be done before a Start that is held does anything: the control switched on, a selector put to where it counts. It has dropped out when
-    /// the circuit was isolated, and where holding the Start alone moves nothing it may not have been done yet.
+    /// What has to be done before a Start that is held does anything: the control switched on, a selector put to where it counts. It has dropped
+    /// out when the circuit was isolated, and where holding the Start alone moves nothing it may not have been done yet.
     /// </summary>
     private ImmutableArray<Step> Before(Step held, SetupChange change) =>
         session.Compiled.RunUp.Starts.FirstOrDefault(s => s.Act.Device == held.Device) is { Prepare: { IsEmpty: false } before }

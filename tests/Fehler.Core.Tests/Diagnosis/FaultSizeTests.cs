@@ -40,8 +40,8 @@ public class FaultSizeTests
     }
 
     /// <summary>
-    /// By Ohm's law, not along a tangent: a joint of a fifth of the catalogue's ohms, told from the voltage that it leaves the coil, is then measured as
-    /// what it is.
+    /// By Ohm's law, not along a tangent: a joint of a fifth of the catalogue's ohms, told from the voltage that it leaves the coil, is then
+    /// measured as what it is.
     /// </summary>
     [Theory]
     [InlineData(200)]

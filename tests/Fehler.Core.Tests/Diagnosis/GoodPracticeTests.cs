@@ -107,7 +107,8 @@ public class GoodPracticeTests
     }
 
     /// <summary>
-    /// A motor that runs on two lines heats all the while: the clamp comes first, one reading or two beside it, and then it is stopped and measured dead.
+    /// A motor that runs on two lines heats all the while: the clamp comes first, one reading or two beside it, and then it is stopped and
+    /// measured dead.
     /// </summary>
     [Theory]
     [InlineData("4L2.2/open")]
