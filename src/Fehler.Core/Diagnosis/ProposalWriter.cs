@@ -195,7 +195,7 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             cautions.Add("Clamp around one lead only; keep clear of bare terminals and of what turns.");
         }
 
-        if (c.Kind == ProposalKind.Reading && !c.Quantity.IsLive() && c.Setup.Change == SetupChange.Isolate)
+        if (c.Setup.Change == SetupChange.Isolate)
         {
             cautions.Add("Isolate, lock off and prove dead at the point of work first.");
         }

@@ -240,8 +240,10 @@ public sealed partial class JobState
         var device = _circuit.FindDevice(seen.Device);
         var look = device?.Kind.Looks(device).FirstOrDefault(l => l.Id == seen.Look);
         return look is null ? $"There is nothing to look at called {seen.Device}/{seen.Look}."
-            : seen.Answer == LookSeen.NotSure || look.Answers.Contains(seen.Answer) ? null
-            : $"'{seen.Answer}' is no answer; expected one of: {string.Join(", ", look.Answers)}, {LookSeen.NotSure}.";
+            : seen.Answer != LookSeen.NotSure && !look.Answers.Contains(seen.Answer)
+                ? $"'{seen.Answer}' is no answer; expected one of: {string.Join(", ", look.Answers)}, {LookSeen.NotSure}."
+            : look.DeadOnly && Liveness != Liveness.ProvedDead ? $"{look.Question}: only on a circuit that is isolated and proved dead."
+            : null;
     }
 
     private string? RefuseLift(WireLifted lifted)

@@ -31,6 +31,22 @@ public class SafeOrderTests
         After(Dead).Refuse(new WireLanded(Wire.Id)).ShouldNotBeNull().ShouldContain("not recorded as lifted");
     }
 
+    /// <summary>
+    /// An armature that is pressed in starts the motor, and a shaft that is turned may be started: neither is touched before it is proved dead.
+    /// </summary>
+    [Theory]
+    [InlineData("KM1", "armature", "moves and springs back")]
+    [InlineData("M1", "shaft", "turns freely")]
+    public void What_is_felt_by_hand_is_felt_on_a_dead_circuit(string device, string look, string answer)
+    {
+        var felt = new LookSeen(device, look, answer);
+        After().Refuse(felt).ShouldNotBeNull().ShouldContain("proved dead");
+        After(new Isolated(["Q1"])).Refuse(felt).ShouldNotBeNull().ShouldContain("proved dead");
+        After(Dead).Refuse(felt).ShouldBeNull();
+        After([.. Dead, new Energised()]).Refuse(felt).ShouldNotBeNull();
+        After().Refuse(new LookSeen("F2", "flag", "tripped")).ShouldBeNull("eyes only");
+    }
+
     [Fact]
     public void Switching_on_asks_for_lifted_wires_and_for_what_was_found_and_not_repaired()
     {

@@ -96,7 +96,7 @@ defineExpose({ look: (tag: string) => trying.value?.look(tag) })
     </template>
     <h3>Look first, hands out</h3>
     <div v-for="look in looks" :key="look.device + look.id" class="seen">
-      <span>{{ look.question }}<span v-if="look.deadOnly" class="faint"> (isolated)</span></span>
+      <span>{{ look.question }}<span v-if="look.deadOnly" class="faint"> (isolated and proved dead)</span></span>
       <div class="row">
         <template v-if="job.exercise">
           <strong v-if="answers[`${look.device}/${look.id}`]">{{ answers[`${look.device}/${look.id}`] }}</strong>
@@ -106,7 +106,7 @@ defineExpose({ look: (tag: string) => trying.value?.look(tag) })
             severity="secondary"
             variant="outlined"
             :aria-label="`Look: ${look.question}`"
-            :disabled="job.isClosed"
+            :disabled="job.isClosed || (look.deadOnly && !job.mayTouch)"
             @click="emit('entry', { type: 'look', device: look.device, look: look.id, answer: 'not sure' } as Entry)"
           />
         </template>
@@ -117,7 +117,7 @@ defineExpose({ look: (tag: string) => trying.value?.look(tag) })
           size="small"
           severity="secondary"
           variant="outlined"
-          :disabled="job.isClosed"
+          :disabled="job.isClosed || (look.deadOnly && !job.mayTouch)"
           @click="emit('entry', { type: 'look', device: look.device, look: look.id, answer: a } as Entry)"
         />
       </div>
