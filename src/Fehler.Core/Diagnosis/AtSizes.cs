@@ -10,6 +10,9 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="Smaller">One step smaller; NaN where nobody asked for it, because nothing is known of the size yet.</param>
 internal readonly record struct AtSizes(double Given, double Larger, double Smaller = double.NaN)
 {
+    /// <summary>In series the value is a straight line of the size, k is zero, and rounding puts it to either side.</summary>
+    private const double Rounding = 1e-6;
+
     /// <summary>A value that no fault's size changes.</summary>
     public static AtSizes Same(double value) => new(value, value, value);
 
@@ -28,11 +31,12 @@ internal readonly record struct AtSizes(double Given, double Larger, double Smal
     {
         var (y1, y2, y3, f) = (Smaller, Given, Larger, factor);
         var k = (y3 - y2 - f * (y2 - y1)) / (f * (y2 - y3) + y2 - y1);
-        if (double.IsNaN(k) || double.IsInfinity(k) || k < 0)
+        if (double.IsNaN(k) || double.IsInfinity(k) || k < -Rounding)
         {
             return null;
         }
 
+        k = Math.Max(0, k);
         var b = (y3 * (1 + k * f) - y2 * (1 + k)) / (f - 1);
         var a = y2 * (1 + k) - b;
         var u = Math.Pow(f, steps);

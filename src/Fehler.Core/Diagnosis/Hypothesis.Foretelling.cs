@@ -216,6 +216,7 @@ internal sealed partial class Hypothesis
                 PositionLocked locked => locked.Device,
                 DoesNotReturn sticks => sticks.Device,
                 DoesNotReach misses => misses.Device,
+                FoundInPosition found when state.Devices[_healthy.DeviceIndex(found.Device)].Position == found.Position => found.Device,
                 _ => null,
             };
             if (tag is null)

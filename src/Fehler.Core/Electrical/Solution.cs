@@ -13,6 +13,7 @@ public sealed class Solution
 
     private readonly Solved<Complex> _ac;
     private readonly Solved<double>? _dc;
+    private bool? _isWithoutDirect;
     private int[]? _islands;
     private int[]? _directIslands;
     private DeviceMeter?[]? _meters;
@@ -109,12 +110,17 @@ public sealed class Solution
         return _islands[a + 1] == _islands[b + 1];
     }
 
-    /// <summary>The same for a direct voltage.</summary>
+    /// <summary>Below this no source gives a direct voltage, V.</summary>
+    private const double LeastDirectVolts = 0.05;
+
+    /// <summary>
+    /// The same for a direct voltage. Where no source gives any, there is none to leak in from anywhere: capacitance passes no direct current.
+    /// </summary>
     public bool IsFirmDirect(TerminalId from, TerminalId to)
     {
-        if (_dc is null)
+        if (_dc is null || (_isWithoutDirect ??= _dc.Volts.All(v => Math.Abs(v) < LeastDirectVolts)))
         {
-            return false;
+            return true;
         }
 
         _directIslands ??= Islands(i => _dc.AdmittanceOf(i));

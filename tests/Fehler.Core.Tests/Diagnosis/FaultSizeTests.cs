@@ -72,6 +72,18 @@ public class FaultSizeTests
         Around(Across, 800).At(steps, Factor)!.Value.Slope.ShouldBe(slope, 0.01 * slope);
     }
 
+    /// <summary>A joint in series with a coil: a straight line, whatever rounding makes of its three values.</summary>
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1e-9)]
+    [InlineData(-1e-9)]
+    public void In_series_ohms_add(double rounding)
+    {
+        const double coil = 383.7;
+        var series = new AtSizes(800 + coil + rounding, 1600 + coil, 400 + coil);
+        series.At(-2.4, Factor)!.Value.Value.ShouldBe(800 * Math.Pow(Factor, -2.4) + coil, 0.01);
+    }
+
     /// <summary>What acts as a factor is narrowed as a factor: two steps of a factor of two are a factor of four.</summary>
     [Theory]
     [InlineData(8)]

@@ -212,6 +212,14 @@ public class GoodPracticeTests
         proved.Status.ShouldBe(DiagnosisStatus.Found);
     }
 
+    /// <summary>Nobody lifts the brake of a hoist to see whether it can be lifted: the load comes down.</summary>
+    [Fact]
+    public void A_brake_is_not_lifted_by_hand_to_try_it()
+    {
+        var hoist = FamilySamples.Of("hoist");
+        hoist.Devices.Where(d => d.Kind.Looks(d).Any(l => l.PressedTo.Length > 0)).Select(d => d.Tag).ShouldBe(["KA1", "KM1", "KM2"], true);
+    }
+
     /// <summary>What a reading needs is done before it: the control is switched on again before the travel button is held.</summary>
     [Fact]
     public void What_shows_only_under_load_is_proved_under_load()

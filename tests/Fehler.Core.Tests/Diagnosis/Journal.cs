@@ -24,6 +24,13 @@ internal sealed class Journal(Circuit circuit)
     public Journal Volts(string from, string to, double volts, params Step[] held) =>
         Add(new Reading(Quantity.Volts, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], ReadingValue.Of(volts)));
 
+    public Journal DcVolts(string from, string to, double volts, params Step[] held) =>
+        Add(new Reading(Quantity.DcVolts, TerminalId.Parse(from), TerminalId.Parse(to), [.. held], ReadingValue.Of(volts)));
+
+    /// <summary>The clamp around the lead at a terminal.</summary>
+    public Journal Amps(string at, double amps, params Step[] held) =>
+        Add(new Reading(Quantity.Amps, TerminalId.Parse(at), TerminalId.Parse(at), [.. held], ReadingValue.Of(amps)));
+
     /// <summary>Ohms; null is OL.</summary>
     public Journal Ohms(string from, string to, double? ohms, params Step[] held) =>
         Add(

@@ -23,6 +23,8 @@ internal sealed partial class Brake : CoilOperated
         : after == "lifted" ? "a clack as it lifts"
         : "falls on";
 
+    private protected override IEnumerable<Actuation> PressedToTry(Device device) => [];
+
     public override ImmutableArray<Actuation> Actuations(Device device) =>
         [new("lifted", "Lift the brake by its hand lever", true, DeadOnly: true)];
 

@@ -163,8 +163,7 @@ internal abstract partial class CoilOperated : CompleteKind
                 "as drawn",
                 "another voltage"
             ),
-            .. Actuations(device)
-                .Where(a => a is { DeadOnly: true, Returns: true })
+            .. PressedToTry(device)
                 .Select(a => new Look(
                     ArmatureLook,
                     $"With the supply isolated, press the armature of {device.Tag} in by hand",
@@ -178,6 +177,13 @@ internal abstract partial class CoilOperated : CompleteKind
                     Minutes = 0.5,
                 }),
         ];
+
+    /// <summary>
+    /// The ways of pressing it by hand that nothing comes of but that it is felt to move; none where that sets something free (a brake that is
+    /// lifted lets its load down).
+    /// </summary>
+    private protected virtual IEnumerable<Actuation> PressedToTry(Device device) =>
+        Actuations(device).Where(a => a is { DeadOnly: true, Returns: true });
 
     /// <summary>The armature pressed in by hand: what an electrician does before blaming a coil (common practice).</summary>
     private protected const string ArmatureLook = "armature";
