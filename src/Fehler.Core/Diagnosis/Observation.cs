@@ -16,6 +16,11 @@ internal sealed class Observation(JournalEntry entry, int place)
     /// <summary>How well a hypothesis fits it; null for one that was left behind.</summary>
     public double? FitOf(Hypothesis hypothesis) => Place < hypothesis.Judged.Count ? hypothesis.Judged[Place].Fit : null;
 
+    /// <summary>It fits this hypothesis so badly that it would have been a mistake.</summary>
+    public bool IsMistakeTo(Hypothesis hypothesis) => FitOf(hypothesis) < MistakenBelow;
+
+    private const double MistakenBelow = 0.02;
+
     public Judgement By(Hypothesis hypothesis) => hypothesis.Judged[Place];
 
     public string What =>

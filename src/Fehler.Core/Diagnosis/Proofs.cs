@@ -21,13 +21,12 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
     /// <summary>A rival that holds less is not worth another proof.</summary>
     private const double RivalShare = 0.0005;
 
-    /// <summary>What fits a hypothesis less than this it takes for a mistake; what so much of the probability takes for one was one.</summary>
-    private const double MistakenBelow = 0.02,
-        MistakenAbove = 0.8;
+    /// <summary>What so much of the probability takes for a mistake was one.</summary>
+    private const double MistakenAbove = 0.8;
 
     private readonly Lazy<int> _needed = new(() =>
         session.Observations.Any(o =>
-            o.Entry is Reading && session.Hypotheses.Select((h, i) => o.FitOf(h) < MistakenBelow ? posterior[i] : 0).Sum() > MistakenAbove
+            o.Entry is Reading && session.Hypotheses.Select((h, i) => o.IsMistakeTo(h) ? posterior[i] : 0).Sum() > MistakenAbove
         )
             ? 2
             : 1

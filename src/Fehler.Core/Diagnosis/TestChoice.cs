@@ -21,9 +21,8 @@ internal sealed class TestChoice
 
     private const int MostProposals = 8;
 
-    /// <summary>What fits a hypothesis less than this it takes for a mistake; what so much of the probability takes for one is disputed.</summary>
-    private const double MistakenBelow = 0.02,
-        DisputedAbove = 0.4;
+    /// <summary>What so much of the probability takes for a mistake is disputed.</summary>
+    private const double DisputedAbove = 0.4;
 
     /// <summary>A proof that costs no more than this many times the best test comes first: it is wanted in the end anyway.</summary>
     private const double SameCost = 1.2;
@@ -127,7 +126,7 @@ internal sealed class TestChoice
     /// <summary>Much of what is still possible says that this reading was a mistake.</summary>
     private bool IsDisputed(Reading reading) =>
         _session.Observations.FirstOrDefault(o => ReferenceEquals(o.Entry, reading)) is { } observation
-        && _weighed.Share(h => observation.FitOf(h) < MistakenBelow) > DisputedAbove;
+        && _weighed.Share(observation.IsMistakeTo) > DisputedAbove;
 
     /// <summary>
     /// Of readings between the same two wires in the same state that tell the same, the first: a choice is between different tests.
