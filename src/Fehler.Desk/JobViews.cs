@@ -52,6 +52,7 @@ public sealed record SymptomView(string Id, string Text, bool TakesTime);
 /// <param name="State">Whether the circuit may be touched, in words that can be read from afar.</param>
 /// <param name="MayTouch">Isolated and proved dead: wires may be lifted, screws tried, resistances measured.</param>
 /// <param name="Possible">Safety steps that can be done now, with what has to be confirmed.</param>
+/// <param name="RepairedLive">Usual reasons for work that is done without isolating; empty once it is proved dead, when none is asked for.</param>
 /// <param name="Before">What has to come first before a quantity is measured, by quantity; quantities that can be measured now are not in
 /// it.</param>
 /// <param name="Holdable">What can be held while a reading is taken, as things stand.</param>
@@ -79,6 +80,7 @@ public sealed record JobView(
     ImmutableArray<LiftedView> Lifted,
     bool IsClosed,
     ImmutableArray<SafetyProcedure> Possible,
+    ImmutableArray<string> RepairedLive,
     ImmutableSortedDictionary<Quantity, SafetyStep> Before,
     ImmutableArray<Trial> Holdable,
     ImmutableArray<MeterSetting> Meter,
@@ -174,6 +176,7 @@ public static class JobMapping
             [.. state.Lifted.Select(l => new LiftedView(l.Key, l.Value))],
             state.Closing is not null,
             [.. SafetyRules.Possible(state)],
+            SafetyRules.RepairedLive(state),
             // Who practises without advice has to think of what comes first.
             job.Exercise
                 is { WithAdvice: false, Stopped: "" }

@@ -71,6 +71,38 @@ public sealed class RepairTests : IDisposable
         _screen.See("(cause: The magnet does not close");
     }
 
+    /// <summary>
+    /// A screwdriver in a live panel is what this is all about: the repair is taken once the panel is proved dead, or with the reason why that
+    /// was not needed.
+    /// </summary>
+    [Fact]
+    public void A_repair_on_a_live_panel_is_asked_about()
+    {
+        var job = OpenedJob("IN-101");
+        Add(
+            job,
+            new
+            {
+                type = "finding",
+                unit = "F2",
+                text = "Set too low",
+            }
+        );
+        _screen.Open($"/jobs/{job}/close-out");
+        _screen.Choose("unit", "F2 ");
+        _screen.Type("#action", "Dial put to 11.2 A");
+        _screen.See("Hands go into a panel that is isolated and proved dead");
+        _screen.Driver.FindElement(By.XPath("//button[contains(., 'Record the repair')]")).Enabled.ShouldBeFalse();
+        _screen.ClickText("A setting or a reset from outside");
+        _screen.ClickText("Record the repair");
+        _screen.See("Repaired F2: Dial put to 11.2 A; not isolated for it: A setting or a reset from outside");
+
+        Dead(job);
+        _screen.Open($"/jobs/{job}/close-out");
+        _screen.See("ISOLATED AND PROVED DEAD");
+        _screen.Shows("Hands go into a panel").ShouldBeFalse();
+    }
+
     /// <summary>The same guide in North American words, with the symbols of that school.</summary>
     [Fact]
     public void The_ladder_school_has_its_own_words()

@@ -68,6 +68,18 @@ public sealed class WholeJobTests : IDisposable
         _screen.ClickText("Record the finding");
         _screen.See("Found: Contact 21-22 of button S1 is open");
         _screen.Type("#cause", "sawdust");
+        if (!panel.IsIsolated)
+        {
+            // It was proved live; hands go in only now.
+            _screen.See("Hands go into a panel that is isolated and proved dead");
+            _screen.ClickText("Isolate and lock off");
+            panel.Isolate();
+            _screen.TickAll("It is isolated and locked");
+            _screen.ClickText("Prove dead at the point of work");
+            _screen.TickAll("It is dead");
+        }
+
+        _screen.See("ISOLATED AND PROVED DEAD");
         _screen.ClickText("Record the repair");
         _screen.See("Repaired S1");
         for (var i = 0; i < 5; i++)

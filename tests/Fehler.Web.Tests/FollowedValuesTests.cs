@@ -53,6 +53,7 @@ public class FollowedValuesTests
                 action = "put right",
                 parts = Array.Empty<string>(),
                 minutes = 5,
+                notIsolated = "A setting or a reset from outside",
             }
         );
         var view = await Added(client, job, new { type = "liveWorkAcknowledged" });

@@ -61,6 +61,21 @@ public class JobApiTests(Host host) : IClassFixture<Host>
                 text = mode.Title.ToString(),
             }
         );
+        if (!panel.IsIsolated)
+        {
+            panel.Isolate();
+            await Add(job, new { type = "isolated", points = circuit.Compile().Isolation.Points });
+            await Add(
+                job,
+                new
+                {
+                    type = "provedDead",
+                    detectorCheckedBefore = true,
+                    detectorCheckedAfter = true,
+                }
+            );
+        }
+
         await Add(
             job,
             new

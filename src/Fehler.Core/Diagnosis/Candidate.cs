@@ -19,6 +19,9 @@ internal sealed record Candidate(ProposalKind Kind, Setup Setup, double Bits, do
     public ImmutableArray<Step> Steps { get; init; } = [];
     public string Text { get; init; } = "";
 
+    /// <summary>Why it is made where that is not what it would tell; empty otherwise.</summary>
+    public string Why { get; init; } = "";
+
     /// <summary>Looks only: a reset would wipe what it shows.</summary>
     public bool ShowsWhatResetWipes { get; init; }
     public string GoodText { get; init; } = "";

@@ -48,7 +48,8 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             IsProof = proof,
             Before = before is null ? "" : ReadingText.Show(before.Value, before.Quantity),
             Why =
-                before is not null && proof
+                c.Why.Length > 0 ? c.Why
+                : before is not null && proof
                     ? $"Once more before anything is replaced: it showed {ReadingText.Show(before.Value, before.Quantity)}, and another reading "
                         + "of this job turned out to be a mistake. Touch the leads together first."
                 : before is not null
@@ -172,7 +173,7 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
             cautions.Add($"A second person at {string.Join(" and ", places)}, in sight or on the radio.");
         }
 
-        if (stalled.Length > 0 && c.Setup.Change != SetupChange.Isolate)
+        if (stalled.Length > 0)
         {
             cautions.Add($"{stalled} was seen standing and humming: switch it off at once, it burns within a minute.");
         }

@@ -37,6 +37,9 @@ internal sealed class TestChoice
     private readonly Proofs _proofs;
     private readonly Dictionary<TerminalId, double> _atStake;
 
+    /// <summary>Tags of motors that stand and hum; empty when none does.</summary>
+    private readonly string _humming;
+
     public TestChoice(DiagnosisSession session, JobState job, Strategy strategy, Without without, double[] posterior)
     {
         _session = session;
@@ -44,12 +47,14 @@ internal sealed class TestChoice
         _strategy = strategy;
         _circuit = session.Circuit;
         _weighed = WeighedHypotheses.Of(session.Hypotheses, posterior, session.StraySpan);
+        _humming = job.IsIsolated ? "" : SeenLast((k, a) => k.IsStalled(a));
         _offer = new TestsOnOffer(
             session,
             job,
             without,
             _weighed,
-            new CostModel(_circuit, job.Valid.OfType<Reading>().LastOrDefault()?.From, strategy)
+            new CostModel(_circuit, job.Valid.OfType<Reading>().LastOrDefault()?.From, strategy),
+            _humming
         );
         _made = new ReadingsMade(_circuit, job);
         _proofs = new Proofs(session, posterior);
@@ -64,13 +69,7 @@ internal sealed class TestChoice
             isProofDue || _strategy is Strategy.FromSupply or Strategy.Halving ? int.MaxValue : MostProposals,
             IsWorthProposing
         );
-        var writer = new ProposalWriter(
-            _circuit,
-            _weighed,
-            SeenLast((k, a) => k.IsWorking(a)),
-            SeenLast((k, a) => k.IsStalled(a)),
-            SeenLast((k, a) => k.IsRough(a))
-        );
+        var writer = new ProposalWriter(_circuit, _weighed, SeenLast((k, a) => k.IsWorking(a)), _humming, SeenLast((k, a) => k.IsRough(a)));
         var ordered = Distinct(Ordered(candidates.Where(IsWorthProposing))).Take(MostProposals).ToList();
         var proof = !isProofDue
             ? null
@@ -87,6 +86,11 @@ internal sealed class TestChoice
         }
 
         LookBeforeReset(ordered, candidates);
+        if (_offer.SwitchingOff() is { } off)
+        {
+            ordered.Insert(0, off);
+        }
+
         return [.. ordered.Take(MostProposals).Select(c => writer.Describe(c, c == proof, Before(c)))];
     }
 

@@ -15,7 +15,15 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="without">What cannot be done now.</param>
 /// <param name="weighed">Hypotheses that are weighed.</param>
 /// <param name="cost">What each test costs.</param>
-internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Without without, WeighedHypotheses weighed, CostModel cost)
+/// <param name="humming">Tags of motors that stand and hum; empty when none does.</param>
+internal sealed class TestsOnOffer(
+    DiagnosisSession session,
+    JobState job,
+    Without without,
+    WeighedHypotheses weighed,
+    CostModel cost,
+    string humming
+)
 {
     /// <summary>
     /// Actuators that are thought of being held or operated in one choice: those that the suspicion points at first. A chain of
@@ -68,6 +76,13 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
         return found;
     }
 
+    private delegate (double LeastMinutes, Func<IEnumerable<Candidate>> Tests) OfReadings(
+        Quantity quantity,
+        Setup setup,
+        ImmutableArray<(TerminalId From, TerminalId To)> pairs,
+        bool onlyTelling = true
+    );
+
     /// <summary>Kinds of test by the least that one of them costs.</summary>
     private IEnumerable<(double LeastMinutes, Func<IEnumerable<Candidate>> Tests)> Tests()
     {
@@ -82,18 +97,9 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
                 () => Readings(quantity, setup, onlyTelling ? TellingPairs(quantity, setup, pairs) : pairs)
             );
 
-        yield return (0, Looks);
-        yield return (0, AsItStands);
-        yield return (cost.OfOperation(job.IsIsolated), Operations);
-        foreach (var setup in Setups(live: true).Where(s => _prudence.Allows(s.Held)))
+        foreach (var test in humming.Length > 0 ? [] : WhileItStands(Reading))
         {
-            yield return Reading(Quantity.Volts, setup, session.Points.Volts);
-            yield return Reading(Quantity.DcVolts, setup, session.Points.DcVolts);
-            yield return Reading(Quantity.Amps, setup, session.Points.Amps);
-            if (setup.Held.Length > 0)
-            {
-                yield return Reading(Quantity.StartingAmps, setup, session.Points.Amps);
-            }
+            yield return test;
         }
 
         foreach (var setup in Setups(live: false))
@@ -125,6 +131,56 @@ internal sealed class TestsOnOffer(DiagnosisSession session, JobState job, Witho
                 onlyTelling: false
             );
         }
+    }
+
+    /// <summary>
+    /// Tests on the machine as it stands or runs: nobody makes one beside a motor that stands and hums, see <see cref="SwitchingOff"/>.
+    /// </summary>
+    private IEnumerable<(double LeastMinutes, Func<IEnumerable<Candidate>> Tests)> WhileItStands(OfReadings reading)
+    {
+        yield return (0, Looks);
+        yield return (0, AsItStands);
+        yield return (cost.OfOperation(job.IsIsolated), Operations);
+        foreach (var setup in Setups(live: true).Where(s => _prudence.Allows(s.Held)))
+        {
+            yield return reading(Quantity.Volts, setup, session.Points.Volts);
+            yield return reading(Quantity.DcVolts, setup, session.Points.DcVolts);
+            yield return reading(Quantity.Amps, setup, session.Points.Amps);
+            if (setup.Held.Length > 0)
+            {
+                yield return reading(Quantity.StartingAmps, setup, session.Points.Amps);
+            }
+        }
+    }
+
+    /// <summary>
+    /// What switches a motor off that stands and hums: the button let go that is held, a Stop, what was put where it runs put back. Null where,
+    /// as far as is known, none of it would or it has just been tried: then it is isolated.
+    /// </summary>
+    public Candidate? SwitchingOff()
+    {
+        if (humming.Length == 0)
+        {
+            return null;
+        }
+
+        ImmutableArray<Step> done = [.. job.Valid.OfType<OperationSeen>().SelectMany(o => o.Steps)];
+        IEnumerable<ImmutableArray<Step>> ways =
+        [
+            .. StepRules.Released(_circuit, done) is { } letGo
+                ?
+                [
+                    [letGo],
+                ]
+                : Array.Empty<ImmutableArray<Step>>(),
+            .. session.Compiled.RunUp.Ends.Where(e => !done.TakeLast(e.Length).SequenceEqual(e)),
+        ];
+        return ways.FirstOrDefault(w => !weighed.Standing.Stalls(w)) is { IsDefault: false } way
+            ? Watching(Setup.AsItIs, [], way, cost.OfOperation(false), $"Switch it off: {Words.Of(way)}") with
+            {
+                Why = $"{humming} stands and hums, and burns within a minute. What is measured next is measured on a stopped machine.",
+            }
+            : null;
     }
 
     private bool CanBeMade(Candidate c)

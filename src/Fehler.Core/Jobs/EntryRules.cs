@@ -97,6 +97,7 @@ public static class EntryRules
                 ? $"At most {Parts} parts fit in one entry; record the rest in another."
                 : TooLong(repair.Action, Text, "What was done")
                     ?? TooLong(repair.Cause, Text, "The cause")
+                    ?? TooLong(repair.NotIsolated, Text, "The reason")
                     ?? TooLong(string.Concat(repair.Parts), Note, "The list of parts"),
             StruckOut struck => TooLong(struck.Reason, Text, "The reason"),
             Closed closed => TooLong(closed.Text, Text, "The remark")

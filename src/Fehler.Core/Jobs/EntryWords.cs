@@ -73,7 +73,8 @@ public static class EntryWords
                 $"Meter {(check.Meter.Length > 0 ? check.Meter + " " : "")}{(check.Good
             ? "checked on a known source: good" : "found wrong: its readings since the check before do not count")}",
             Finding finding => $"Found: {(finding.Text.Length > 0 ? finding.Text : finding.Unit)}",
-            Repair repair => $"Repaired {repair.Unit}: {repair.Action}{(repair.Cause.Length > 0 ? $" (cause: {repair.Cause})" : "")}",
+            Repair repair => $"Repaired {repair.Unit}: {repair.Action}{(repair.Cause.Length > 0 ? $" (cause: {repair.Cause})" : "")}"
+                + (repair.NotIsolated.Length > 0 ? $"; not isolated for it: {repair.NotIsolated}" : ""),
             FunctionTested test => $"Function test {test.Step}: {(test.Passed ? "passed" : "FAILED")}",
             TripTimed trip => FormattableString.Invariant($"{trip.Device} tripped after {trip.Seconds:0.#} s at {trip.Amps:0.##} A"),
             CounterRead counter => FormattableString.Invariant(

@@ -68,6 +68,8 @@ public sealed partial class JobState
             : "What the job began with, where it came from and how its circuit was corrected stays; add a note instead.",
             Repair repair => repair.Action.Trim().Length == 0 ? "Say what was done."
             : repair.Minutes is < 0 or > 100000 ? "Minutes must be 0 or more."
+            : !isCarried && repair.NotIsolated.Trim().Length == 0 && SafetyRules.BeforeDead(this) is not null
+                ? "Hands go into a panel that is isolated and proved dead: do that first, or say why this work did not need it."
             : null,
             Restored restored => RestoreList.Of(this).All(i => i.Id != restored.Item)
                 ? $"There is nothing to restore called '{restored.Item}'."

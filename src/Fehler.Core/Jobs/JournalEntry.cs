@@ -301,7 +301,20 @@ public sealed record MeterChecked(bool Good, string Meter = "") : JournalEntry;
 public sealed record Finding(string Unit, string Fault = "", string Text = "") : JournalEntry;
 
 /// <summary>What was done about it. Readings taken after this belong to the repaired circuit.</summary>
-public sealed record Repair(string Unit, string Action, ImmutableArray<string> Parts, double Minutes = 0, string Cause = "") : JournalEntry;
+/// <param name="Unit">Device or conductor; empty where it is neither.</param>
+/// <param name="Action">What was done.</param>
+/// <param name="Parts">What was used.</param>
+/// <param name="Minutes">Minutes of work; 0 where nobody counted.</param>
+/// <param name="Cause">Why it had failed; empty where nobody knows.</param>
+/// <param name="NotIsolated">Why it was done on a circuit that is not recorded as isolated and proved dead; empty where it is.</param>
+public sealed record Repair(
+    string Unit,
+    string Action,
+    ImmutableArray<string> Parts,
+    double Minutes = 0,
+    string Cause = "",
+    string NotIsolated = ""
+) : JournalEntry;
 
 /// <summary>A step of the function test was done.</summary>
 public sealed record FunctionTested(string Step, bool Passed, ImmutableSortedDictionary<string, string> Seen) : JournalEntry;

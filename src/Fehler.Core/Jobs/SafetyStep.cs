@@ -56,6 +56,21 @@ public static class SafetyRules
             _ => SafetyStep.Isolate,
         };
 
+    /// <summary>
+    /// Why work is done without isolating where it is (common practice); anything else can be said as well. Nothing to ask once it is proved
+    /// dead.
+    /// </summary>
+    public static ImmutableArray<string> RepairedLive(JobState job) =>
+        BeforeDead(job) is null
+            ? []
+            :
+            [
+                "A setting or a reset from outside",
+                "A switch or a valve was put where it belongs",
+                "The supply was put right elsewhere",
+                "It was isolated and proved dead, and nobody recorded that",
+            ];
+
     /// <summary>What has to come first before the live circuit is measured or operated.</summary>
     public static SafetyStep? BeforeLive(JobState job) => job.IsIsolated || job.LiveAcknowledged ? null : SafetyStep.LiveTests;
 

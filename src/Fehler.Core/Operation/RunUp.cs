@@ -81,6 +81,13 @@ public sealed class RunUp
             && d.Kind.Elements(d)[0].Role == ElementRole.NormallyClosed
         );
 
+    /// <summary>Ways to end a run, whatever began it: a button that opens pressed and let go, or what was put where it runs put back.</summary>
+    public IEnumerable<ImmutableArray<Step>> Ends =>
+        Stops
+            .Select(d => new Step(d.Tag, d.Kind.Actuations(d).First(a => a is { Returns: true, DeadOnly: false }).Position))
+            .Select(pressed => ImmutableArray.Create(pressed, StepRules.Rested(_circuit, pressed)))
+            .Concat(Starts.Where(s => s.LetGo is null).Select(s => ImmutableArray.Create(s.Back(_circuit))));
+
     /// <summary>Driven devices that work, with what is seen of them.</summary>
     public ImmutableSortedDictionary<string, string> Working(Outcome outcome) =>
         outcome.Appearances.Where(a => _circuit.Device(a.Key).Kind.IsWorking(a.Value)).ToImmutableSortedDictionary();

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.RegularExpressions;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
 using Fehler.Core.Jobs;
@@ -6,7 +7,7 @@ using Fehler.Core.Jobs;
 namespace Fehler.Core.Tests.Diagnosis;
 
 /// <summary>A journal being written, in the words an electrician would use.</summary>
-internal sealed class Journal(Circuit circuit)
+internal sealed partial class Journal(Circuit circuit)
 {
     private readonly List<JournalEntry> _entries = [];
 
@@ -77,10 +78,15 @@ internal sealed class Journal(Circuit circuit)
             new Reading(Quantity.Volts, TerminalId.Parse(from), TerminalId.Parse(to), [], ReadingValue.Of(volts))
         );
 
+    /// <summary>"KM1 in, M1 hums, does not start": a comma parts two devices where a tag follows.</summary>
     public static ImmutableSortedDictionary<string, string> Seen(string text) =>
-        text.Split(',', StringSplitOptions.TrimEntries)
+        BetweenDevices()
+            .Split(text)
             .ToImmutableSortedDictionary(
                 s => s[..s.IndexOf(' ', StringComparison.Ordinal)],
                 s => s[(s.IndexOf(' ', StringComparison.Ordinal) + 1)..]
             );
+
+    [GeneratedRegex(", (?=[A-Z]+[0-9]+ )")]
+    private static partial Regex BetweenDevices();
 }

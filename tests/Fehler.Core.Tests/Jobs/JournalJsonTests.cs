@@ -68,7 +68,7 @@ public class JournalJsonTests
             { "makeshiftUndone", new MakeshiftUndone(MakeshiftKind.Bridge, "KM1 13-14") },
             { "meterChecked", new MeterChecked(false, "clamp") },
             { "finding", new Finding("KM1", "KM1/A1-A2-open", "coil open") },
-            { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage") },
+            { "repair", new Repair("KM1", "coil replaced", ["coil 230 V"], 25, "overvoltage", "pulled out live") },
             { "functionTested", new FunctionTested("rest", true, Seen) },
             { "restored", new Restored("covers") },
             { "note", new Note("humid") },

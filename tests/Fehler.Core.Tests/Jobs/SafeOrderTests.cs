@@ -47,6 +47,25 @@ public class SafeOrderTests
         After().Refuse(new LookSeen("F2", "flag", "tripped")).ShouldBeNull("eyes only");
     }
 
+    /// <summary>Hands go into a dead panel, or somebody says why they did not have to; what was done elsewhere is taken as it was done.</summary>
+    [Fact]
+    public void A_repair_is_made_on_the_dead_circuit_or_says_why_not()
+    {
+        var repair = new Repair("KM1", "coil changed", []);
+        After().Refuse(repair).ShouldNotBeNull().ShouldContain("proved dead");
+        After(new Isolated(["Q1"])).Refuse(repair).ShouldNotBeNull().ShouldContain("proved dead");
+        After(Dead).Refuse(repair).ShouldBeNull();
+        After([.. Dead, new Energised()]).Refuse(repair).ShouldNotBeNull();
+        After().RefuseCarried(repair).ShouldBeNull();
+        After().Refuse(repair with { NotIsolated = " " }).ShouldNotBeNull();
+        foreach (var why in SafetyRules.RepairedLive(After()))
+        {
+            After().Refuse(repair with { NotIsolated = why }).ShouldBeNull();
+        }
+
+        SafetyRules.RepairedLive(After(Dead)).ShouldBeEmpty();
+    }
+
     [Fact]
     public void Switching_on_asks_for_lifted_wires_and_for_what_was_found_and_not_repaired()
     {

@@ -2588,6 +2588,7 @@ export interface components {
             lifted: components["schemas"]["LiftedView"][];
             isClosed: boolean;
             possible: components["schemas"]["SafetyProcedure"][];
+            repairedLive: string[];
             before: {
                 [key: string]: components["schemas"]["SafetyStep"];
             };
@@ -3067,6 +3068,8 @@ export interface components {
             minutes: number;
             /** @default  */
             cause: string;
+            /** @default  */
+            notIsolated: string;
             /** Format: uuid */
             id?: string;
             /** Format: int32 */

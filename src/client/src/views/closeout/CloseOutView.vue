@@ -39,6 +39,7 @@ const action = ref('')
 const parts = ref('')
 const minutes = ref<number | null>(null)
 const cause = ref('')
+const notIsolated = ref('')
 const closing = ref<Schemas['CloseOutcome']>('repairedAndProved')
 const closingText = ref('')
 const down = ref<number | null>(null)
@@ -109,6 +110,9 @@ const use = (part: string) =>
 
 const recordFinding = () => record({ type: 'finding', unit: unit.value, fault: fault.value, text: text.value } as Entry)
 
+const mayRecord = computed(
+  () => !!unit.value && !!action.value.trim() && (!job.value?.repairedLive.length || !!notIsolated.value.trim()),
+)
 async function recordRepair() {
   await record({
     type: 'repair',
@@ -117,6 +121,7 @@ async function recordRepair() {
     parts: used.value,
     minutes: minutes.value ?? 0,
     cause: cause.value,
+    notIsolated: job.value?.repairedLive.length ? notIsolated.value : '',
   } as Entry)
 }
 
@@ -220,11 +225,36 @@ async function close() {
                 {{ part }}
               </button>
             </div>
+            <div v-if="job.repairedLive.length" class="live" role="note">
+              <strong><i class="pi pi-exclamation-triangle" aria-hidden="true" /> {{ job.state }}</strong>
+              <p>Hands go into a panel that is isolated and proved dead.</p>
+              <Button
+                v-for="step in job.possible.filter((s) => s.step === 'isolate' || s.step === 'proveDead')"
+                :key="step.step"
+                :label="`${step.title}…`"
+                severity="danger"
+                @click="band?.ask(step.step)"
+              />
+              <label for="not-isolated">Or why this work did not need it</label>
+              <InputText id="not-isolated" v-model="notIsolated" maxlength="300" />
+              <div class="row" role="group" aria-label="Usual reasons">
+                <button
+                  v-for="reason in job.repairedLive"
+                  :key="reason"
+                  type="button"
+                  class="touch"
+                  :aria-pressed="notIsolated === reason"
+                  @click="notIsolated = notIsolated === reason ? '' : reason"
+                >
+                  {{ reason }}
+                </button>
+              </div>
+            </div>
             <label for="cause">Cause, if known</label>
             <InputText id="cause" v-model="cause" placeholder="vibration, water, wear…" maxlength="300" />
             <label for="minutes">Minutes of work</label>
             <InputNumber v-model="minutes" input-id="minutes" :min="0" :max="10000" suffix=" min" />
-            <Button label="Record the repair" :disabled="!unit || !action.trim()" @click="recordRepair" />
+            <Button label="Record the repair" :disabled="!mayRecord" @click="recordRepair" />
           </div>
         </section>
         <section class="sheet block">
@@ -316,6 +346,20 @@ async function close() {
   grid-template-columns: minmax(8rem, 13rem) minmax(0, 1fr);
   gap: 0.5rem 0.8rem;
   align-items: center;
+}
+.live {
+  grid-column: 1 / -1;
+  border-left: 6px solid var(--live);
+  padding: 0.5rem 0.8rem;
+  display: grid;
+  gap: 0.5rem;
+  justify-items: start;
+}
+.live strong {
+  color: var(--live);
+}
+.live p {
+  margin: 0;
 }
 .form > .p-button {
   grid-column: 2;

@@ -80,8 +80,11 @@ const operate = (steps: Step[]) =>
   api.POST('/api/jobs/{id}/operate', { params: { path: { id: props.id } }, body: { steps } }).then(need)
 const trying = useTrying(operate, circuit, diagnosis, () => isTrying.value)
 const tried = ref<InstanceType<typeof TriedAndSeen>>()
+/** What the card asked for is being tried: once it is, the drawing goes to the next test. */
+const isAsked = ref(false)
 /** The card asks for something to be operated: it is tried in the drawing. */
 function tryProposed() {
+  isAsked.value = true
   trying.ask(proposal.value)
   panel.value = 'tried'
 }
@@ -109,9 +112,11 @@ const readings = useReadingsDrawn(job, circuit)
 
 async function add(entry: Entry) {
   if (entry.type !== 'operation') return void (await recordHere(entry))
-  // What was seen has been said: the drawing goes to the next test again. Of a simulated panel it is read there first.
-  if ((await trying.hand(() => recordHere(entry))) && !job.value?.exercise)
+  // What was seen has been said: the drawing goes to the next test again. Who plays with a simulated panel goes on playing.
+  if ((await trying.hand(() => recordHere(entry))) && (!job.value?.exercise || isAsked.value)) {
+    isAsked.value = false
     panel.value = isWide.value ? 'journal' : 'next'
+  }
 }
 
 async function liftAll(wires: Proposal['lift']) {
