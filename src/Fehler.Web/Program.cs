@@ -114,6 +114,11 @@ app.MapHealthChecks("/api/health/live", new() { Predicate = _ => false }).ForAny
 app.MapHealthChecks("/api/health/ready").ForAnybody();
 app.MapClient();
 
+if (await Commands.PasswordAsync(args, app.Services) is { } done)
+{
+    return done;
+}
+
 // The build asks a running host for the OpenAPI document; it has no database.
 if (OpenApiShapes.IsDocumentBuild)
 {

@@ -63,17 +63,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
         );
         if (!panel.IsIsolated)
         {
-            panel.Isolate();
-            await Add(job, new { type = "isolated", points = circuit.Compile().Isolation.Points });
-            await Add(
-                job,
-                new
-                {
-                    type = "provedDead",
-                    detectorCheckedBefore = true,
-                    detectorCheckedAfter = true,
-                }
-            );
+            await Isolate(job, panel, circuit);
         }
 
         await Add(
@@ -266,22 +256,27 @@ public class JobApiTests(Host host) : IClassFixture<Host>
         (await Post(job, new { type = "note", text = "late" })).StatusCode.ShouldBe(HttpStatusCode.Conflict);
     }
 
+    private async Task Isolate(string job, SimulatedPanel panel, Circuit circuit)
+    {
+        panel.Isolate();
+        await Add(job, new { type = "isolated", points = circuit.Compile().Isolation.Points });
+        await Add(
+            job,
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            }
+        );
+    }
+
     private async Task Follow(string job, SimulatedPanel panel, Circuit circuit, JsonElement proposal)
     {
         var change = proposal.GetProperty("change").GetString();
         if (change == "isolate")
         {
-            panel.Isolate();
-            await Add(job, new { type = "isolated", points = circuit.Compile().Isolation.Points });
-            await Add(
-                job,
-                new
-                {
-                    type = "provedDead",
-                    detectorCheckedBefore = true,
-                    detectorCheckedAfter = true,
-                }
-            );
+            await Isolate(job, panel, circuit);
         }
         else if (change == "energise")
         {

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
+using System.Text.RegularExpressions;
 using Fehler.Core.Operation;
 using Microsoft.Data.Sqlite;
 
@@ -78,12 +79,51 @@ public sealed class ProcessTests : IDisposable
         }
     }
 
+    /// <summary>
+    /// The only administrator has lost the password: whoever is at the machine gives a new one, beside the service that runs. What was there
+    /// before no longer counts.
+    /// </summary>
+    [Fact]
+    public async Task On_the_console_somebody_is_given_a_new_password_and_nobody_else_is_touched()
+    {
+        using var host = new ClosedHost();
+        using var before = await host.AdministratorAsync();
+        var (refused, why) = await StartedAndEnded(host.Database, "password", "Ada Nobody");
+        refused.ShouldBe(1);
+        why.ShouldContain($"There are: {ClosedHost.Administrator}");
+
+        var (code, said) = await StartedAndEnded(host.Database, "password", ClosedHost.Administrator.ToUpperInvariant());
+        code.ShouldBe(0);
+        var password = Regex.Match(said, "with the password ([a-z0-9-]+) ").Groups[1].Value;
+        password.Length.ShouldBeGreaterThan(20);
+        (await before.StatusAsync("/api/circuits")).ShouldBe(HttpStatusCode.Unauthorized, "signed out everywhere");
+        using var now = new Visitor(host);
+        await now.SessionAsync();
+        (await now.PostAsync("/api/session", new { name = ClosedHost.Administrator, password = ClosedHost.Word })).StatusCode.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
+        await now.SignInAsync(ClosedHost.Administrator, password);
+        var log = await now.GetAsync("/api/security-events?take=20");
+        log.GetProperty("items").ToString().ShouldContain("the console of this machine");
+        log.ToString().ShouldNotContain(password);
+    }
+
+    [Fact]
+    public async Task Where_nothing_was_ever_served_nobody_is_given_a_password()
+    {
+        var file = Path.Combine(_folder, "plant.db");
+        var (code, said) = await StartedAndEnded(file, "password", "Ada");
+        code.ShouldBe(1);
+        said.ShouldContain("./fehler run");
+        File.Exists(file).ShouldBeFalse();
+    }
+
     public void Dispose() => Directory.Delete(_folder, recursive: true);
 
-    /// <summary>Starts the service and waits for its end. What it says on the error output is one line.</summary>
-    private static async Task<(int Code, string Said)> StartedAndEnded(string file)
+    /// <summary>Starts the program and waits for its end. Of an error it says one line on the error output.</summary>
+    private static async Task<(int Code, string Said)> StartedAndEnded(string file, params string[] arguments)
     {
-        using var process = Service(file, FreePort());
+        using var process = Service(file, FreePort(), arguments);
         var errors = process.StandardError.ReadToEndAsync(Host.Cancellation);
         var output = process.StandardOutput.ReadToEndAsync(Host.Cancellation);
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(Host.Cancellation);
@@ -101,14 +141,19 @@ public sealed class ProcessTests : IDisposable
         }
 
         (await output).ShouldNotContain("   at ");
+        if (process.ExitCode == 0)
+        {
+            return (0, await output);
+        }
+
         var said = (await errors).Trim();
         said.Split('\n').Length.ShouldBe(1, said);
         return (process.ExitCode, said);
     }
 
-    private static Process Service(string file, int port)
+    private static Process Service(string file, int port, params string[] arguments)
     {
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Fehler.Web.dll")])
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Fehler.Web.dll"), .. arguments])
         {
             RedirectStandardError = true,
             RedirectStandardOutput = true,

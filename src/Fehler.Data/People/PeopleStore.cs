@@ -198,6 +198,29 @@ public sealed class PeopleStore(
             return false;
         }
 
+        await ResetAsync(person, password, by, from, cancellation);
+        return true;
+    }
+
+    /// <summary>The same for somebody of this name, by whoever has the data in hand.</summary>
+    /// <exception cref="RefusedException">There is nobody of this name.</exception>
+    public async Task ResetAsync(string name, string password, Whence from, CancellationToken cancellation)
+    {
+        if (await people.FindByNameAsync(name.Trim()) is not { RemovedAt: null } person)
+        {
+            var names = await People.OrderBy(p => p.UserName).Select(p => p.UserName!).Take(20).ToListAsync(cancellation);
+            throw new RefusedException(
+                names.Count == 0
+                    ? "Nobody can sign in yet; the first administrator is made in the browser."
+                    : $"There is nobody called {name}. There are: {string.Join(", ", names)}."
+            );
+        }
+
+        await ResetAsync(person, password, from.Device, from, cancellation);
+    }
+
+    private async Task ResetAsync(Person person, string password, string by, Whence from, CancellationToken cancellation)
+    {
         if (PasswordRules.Refuse(password, person.Name) is { } wrong)
         {
             throw new RefusedException(wrong);
@@ -208,7 +231,6 @@ public sealed class PeopleStore(
         await ForgetCodesAsync(person, cancellation);
         await EndSessionsAsync(person, by, from, cancellation);
         await log.AddAsync("password reset", person.Name, by, from, "PIN and one-time codes were taken away too", cancellation);
-        return true;
     }
 
     /// <summary>Takes a person out; nobody is called so again. With <paramref name="replace"/> the name is replaced in every record.</summary>

@@ -1,8 +1,14 @@
+using System.Security.Cryptography;
+using Fehler.Core.Circuits;
 using Fehler.Data;
+using Microsoft.EntityFrameworkCore;
 
 namespace Fehler.Web.Service;
 
-/// <summary>What the program does besides serving: <c>backup FILE</c>, <c>restore FILE</c>, and <c>healthy</c> for whoever watches it.</summary>
+/// <summary>
+/// What the program does besides serving: <c>backup FILE</c>, <c>restore FILE</c>, <c>password NAME</c>, and <c>healthy</c> for whoever watches
+/// it.
+/// </summary>
 internal static class Commands
 {
     /// <summary>Does what the arguments ask for.</summary>
@@ -31,6 +37,46 @@ internal static class Commands
             return 0;
         }
         catch (DatabaseException e)
+        {
+            await Console.Error.WriteLineAsync($"fehler: {e.Message}");
+            return 1;
+        }
+    }
+
+    private const string Letters = "abcdefghjkmnpqrstuvwxyz23456789";
+
+    /// <summary>
+    /// <c>password NAME</c>: a new password for somebody who lost theirs, shown on the console alone. Whoever can read and write the data on
+    /// this machine could do all of that by hand; so the only administrator is never shut out.
+    /// </summary>
+    /// <returns>The exit code; null when the arguments ask for something else.</returns>
+    public static async Task<int?> PasswordAsync(string[] args, IServiceProvider services)
+    {
+        if (args is not ["password", var name])
+        {
+            return null;
+        }
+
+        using var scope = services.CreateScope();
+        var database = scope.ServiceProvider.GetRequiredService<FehlerDb>().Database;
+        try
+        {
+            if (!await database.CanConnectAsync() || (await database.GetPendingMigrationsAsync()).Any())
+            {
+                throw new RefusedException("There are no data here that this version has served; start it once with ./fehler run.");
+            }
+
+            var password = string.Join('-', Enumerable.Range(0, 4).Select(_ => RandomNumberGenerator.GetString(Letters, 5)));
+            await scope
+                .ServiceProvider.GetRequiredService<PeopleStore>()
+                .ResetAsync(name, password, new Whence("the console of this machine", ""), default);
+            await Console.Out.WriteLineAsync(
+                $"fehler: {name} signs in with the password {password} and should change it at once (You → Password and PIN). "
+                    + "PIN and one-time codes were taken away, and every browser is signed out."
+            );
+            return 0;
+        }
+        catch (RefusedException e)
         {
             await Console.Error.WriteLineAsync($"fehler: {e.Message}");
             return 1;
