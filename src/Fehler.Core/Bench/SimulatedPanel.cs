@@ -123,7 +123,7 @@ public sealed class SimulatedPanel
 
     private ReadingValue Measure(Quantity quantity, TerminalId from, TerminalId to, ImmutableArray<Step> held, double load)
     {
-        State = Later(State);
+        var before = State = Later(State);
         var outcome = Done(held);
         var value = quantity switch
         {
@@ -144,7 +144,7 @@ public sealed class SimulatedPanel
             ),
             _ => Ohms(quantity, _simulator.Network.Ohms(outcome.State, from, to).Value),
         };
-        State = _simulator.Do(outcome.State, held.Select(Released)).State;
+        State = _simulator.Do(outcome.State, held.Select(h => StepRules.PutBack(_circuit, before, h))).State;
         return value;
     }
 
@@ -180,6 +180,4 @@ public sealed class SimulatedPanel
 
         return outcome ?? _simulator.Do(State, []);
     }
-
-    private Step Released(Step held) => StepRules.Rested(_circuit, held);
 }

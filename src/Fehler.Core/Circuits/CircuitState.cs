@@ -34,6 +34,10 @@ public sealed record CircuitState(ImmutableArray<DeviceState> Devices, Immutable
     public CircuitState Cooled =>
         Devices.All(d => d.Heat == 0) ? this : this with { Devices = [.. Devices.Select(d => d with { Heat = 0 })] };
 
+    /// <summary>Name of the position that a device of the circuit stands in.</summary>
+    public string PositionOf(Circuit circuit, Device device) =>
+        device.Kind.Positions(device)[Devices[circuit.Devices.IndexOf(device)].Position];
+
     /// <summary>After somebody has turned to something else: where nothing turns everything has cooled.</summary>
     public CircuitState Rested => Devices.All(d => d.Speed == 0) ? Cooled : this;
 

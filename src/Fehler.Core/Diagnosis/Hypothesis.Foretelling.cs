@@ -255,8 +255,8 @@ internal sealed partial class Hypothesis
     {
         if (setup.Held.Length > 0)
         {
-            var held = Prepare(setup).State;
-            Move(_trajectories.After(held, [.. setup.Held.Select(Released)]).State);
+            var (before, held) = (State, Prepare(setup).State);
+            Move(_trajectories.After(held, [.. setup.Held.Select(h => StepRules.PutBack(_healthy.Circuit, before, h))]).State);
         }
     }
 

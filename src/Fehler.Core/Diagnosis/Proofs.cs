@@ -56,7 +56,10 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
             o.FitOf(best) > ProvesAbove
             // What nothing holds may show anything: it points, it does not prove.
             && o.By(best).Reading is not { Kind: PredictionKind.Stray }
-            && o.FitOf(best) > Telling * (o.By(best).SoundFit ?? (SaysTheSame(session.Healthy, fault) ? 0 : o.FitOf(session.Healthy)))
+            && (
+                IsFedInVain(fault, o.By(best).Reading)
+                || o.FitOf(best) > Telling * (o.By(best).SoundFit ?? (SaysTheSame(session.Healthy, fault) ? 0 : o.FitOf(session.Healthy)))
+            )
             && RivalsThatFit(o, suspect, best) < Assessment.OpenShare
             && o.Entry switch
             {
@@ -86,6 +89,16 @@ internal sealed class Proofs(DiagnosisSession session, double[] posterior)
     public bool IsAtItsOwn(FaultMode fault, Quantity quantity, TerminalId from, TerminalId to) =>
         (fault.ProofPoints is { } p && ((from, to) == p || (to, from) == p))
         || (fault.ShowsInCurrents && quantity.IsAmps() && session.Points.OfTheOnlyMotor.Contains(from));
+
+    /// <summary>A sound one would show the same reading, and burn with it: whoever reads it sees that it does not.</summary>
+    public bool IsFedInVain(FaultMode fault, Prediction? foretold) =>
+        fault.IsIdleThoughFed
+        && foretold is { Kind: PredictionKind.Value } volts
+        && session.Circuit.FindDevice(fault.Unit) is { Kind.RatedVoltsParameter: { } rated } device
+        && volts.Value > FedShare * device.Given(rated).Number;
+
+    /// <summary>With less than this share of its rated voltage nothing burns as it should.</summary>
+    private const double FedShare = 0.7;
 
     /// <summary>It says that something else is wrong: not in this unit, and not the same circuit under another name.</summary>
     public bool IsRival(Hypothesis hypothesis, string unit, FaultMode fault) =>

@@ -91,7 +91,10 @@ internal sealed class StartingHypotheses : IHoldsMemory
 
     /// <summary>What is thought of only when nothing else fits, two faults at once or an unusual wiring, as it may be found.</summary>
     public IEnumerable<Hypothesis> Suspected(FaultMode fault, double prior) =>
-        _suspected.GetOrAdd(fault.Id, _ => [.. Hypothesis.AsFound(this, fault, prior)]).Select(h => h.Clone());
+        _suspected.GetOrAdd(fault.Id, _ => [.. Once(fault, prior)]).Select(h => h.Clone());
+
+    /// <summary>The same of one that is hardly thought of again: nothing is remembered of it.</summary>
+    public IEnumerable<Hypothesis> Once(FaultMode fault, double prior) => Hypothesis.AsFound(this, fault, prior);
 
     private static ImmutableArray<Step> TrialBeforeCalling(CompiledCircuit compiled)
     {

@@ -237,8 +237,11 @@ internal sealed class TestChoice
         {
             ProposalKind.Reading => _proofs.IsAtItsOwn(fault, c.Quantity, c.From, c.To)
                 && c.Foretold(index).Kind != PredictionKind.Stray
-                && c.Foretold(index)
-                    .DiffersFrom(_weighed.Live[index].PredictSound(c.Quantity, _session.Tables, [(c.From, c.To)], c.Setup)[0])
+                && (
+                    _proofs.IsFedInVain(fault, c.Foretold(index))
+                    || c.Foretold(index)
+                        .DiffersFrom(_weighed.Live[index].PredictSound(c.Quantity, _session.Tables, [(c.From, c.To)], c.Setup)[0])
+                )
                 && _made.Of(c).Count < _proofs.Needed,
             ProposalKind.Look => fault.ProofLook == (c.Device, c.Look),
             _ => false,

@@ -47,6 +47,21 @@ internal sealed class TestsOnOffer(
     private readonly Circuit _circuit = session.Circuit;
     private readonly ImmutableArray<Step> _resets = [.. Resets(session, weighed)];
 
+    /// <summary>
+    /// Where a wiring that differs from the drawing shows itself, of those that are likely: between terminals that no drawing joins, so that they
+    /// are not among the points of the circuit.
+    /// </summary>
+    private readonly ImmutableArray<(TerminalId From, TerminalId To)> _ownOfUnusual =
+    [
+        .. weighed
+            .Live.Where((h, i) => h.Fault?.IsWiring == true && weighed.Weights[i] > LeastDivided)
+            .Select(h => h.Fault!.ProofPoints)
+            .OfType<(TerminalId From, TerminalId To)>()
+            .Where(p => !session.Points.Ohms.Contains(p) && !session.Points.Ohms.Contains((p.To, p.From)))
+            .Where(p => !new[] { p.From, p.To }.Any(session.Compiled.Isolation.LiveTerminals.Contains))
+            .Distinct(),
+    ];
+
     private readonly Prudence _prudence = new(session.Circuit, job, weighed);
 
     /// <summary>Who measured volts last with a two-pole tester does so again.</summary>
@@ -104,7 +119,7 @@ internal sealed class TestsOnOffer(
 
         foreach (var setup in Setups(live: false))
         {
-            yield return Reading(Quantity.Ohms, setup, session.Points.Ohms);
+            yield return Reading(Quantity.Ohms, setup, [.. session.Points.Ohms, .. _ownOfUnusual]);
             if (setup.Held.IsEmpty)
             {
                 yield return Reading(Quantity.Insulation, setup, session.Points.Insulation);
@@ -263,7 +278,7 @@ internal sealed class TestsOnOffer(
 
     private SetupChange WhenDead => job.IsIsolated ? SetupChange.None : SetupChange.Isolate;
 
-    /// <summary>States that can be set up: nothing held, or one actuator held.</summary>
+    /// <summary>States that can be set up: nothing held, or one actuator held, or put elsewhere than it stands (a selector, a float, a limit).</summary>
     private IEnumerable<Setup> Setups(bool live)
     {
         var change =
@@ -274,7 +289,8 @@ internal sealed class TestsOnOffer(
         // Live, a Start is held; a Stop held live shows nothing that a Start not held does not.
         var actuators = _circuit.Devices.SelectMany(d =>
             d.Kind.Actuations(d)
-                .Where(a => a.Returns && (!live || (!a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen)))
+                .Where(a => a.Returns || (Trial.IsSetFor(d, a) && a.Position != StandsAt(d)))
+                .Where(a => !live || (!a.DeadOnly && d.Kind.Elements(d)[0].Role == ElementRole.NormallyOpen))
                 .Where(a => !a.IsPastOperator || Suspicion(d.Tag) > WorthACoverOff)
                 .Select(a => new Step(d.Tag, a.Position))
         );
@@ -283,6 +299,9 @@ internal sealed class TestsOnOffer(
             yield return live ? new Setup(change, [.. _resets, .. Before(held, change), held], false) : new Setup(change, [held], true);
         }
     }
+
+    /// <summary>Where a device stands, by what is possible.</summary>
+    private string StandsAt(Device device) => weighed.Standing.State.PositionOf(_circuit, device);
 
     /// <summary>
     /// What has to be done before a Start that is held does anything: the control switched on, a selector put to where it counts. It has dropped
@@ -471,6 +490,23 @@ internal sealed class TestsOnOffer(
         if (!job.IsIsolated && !session.Healthy.IsAtRest)
         {
             yield return [Step.Wait(30)];
+        }
+
+        foreach (var start in session.Compiled.RunUp.Starts.Where(s => s.LetGo is null))
+        {
+            // What stays where it is put: put there, left so for a while, and put back.
+            var isOn = StandsAt(_circuit.Device(start.Act.Device)) == start.Act.Position;
+            ImmutableArray<Step> run = [.. _resets, .. start.Prepare, start.Act];
+            IEnumerable<ImmutableArray<Step>> ways = isOn
+                ?
+                [
+                    [start.Back(_circuit)],
+                ]
+                : [run, [.. run, Step.Wait(120)]];
+            foreach (var way in ways)
+            {
+                yield return way;
+            }
         }
 
         var starts = session.Compiled.RunUp.Starts.ToLookup(s => s.Act.Device);

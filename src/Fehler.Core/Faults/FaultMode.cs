@@ -28,6 +28,12 @@ public sealed record FaultMode(string Id, string Unit, Wording Title, ImmutableA
     /// <summary>The two points between which a reading shows this fault directly; none for faults seen by eye or by operation.</summary>
     public (TerminalId From, TerminalId To)? ProofPoints { get; init; }
 
+    /// <summary>
+    /// It has its voltage and does nothing, and no ohmmeter tells (a lamp's electronics): a reading at its own points shows what a sound one has
+    /// there, and proves it because it stays dark all the same.
+    /// </summary>
+    public bool IsIdleThoughFed { get; init; }
+
     /// <summary>The look (device tag, look id) that shows it directly.</summary>
     public (string Device, string Look)? ProofLook { get; init; }
 

@@ -209,8 +209,7 @@ internal sealed class WiringFaults(Circuit circuit)
     }
 
     /// <summary>
-    /// One control wire exchanged with any other that ends in the same enclosure: a hundred or two, thought of for a wire that is much
-    /// suspected when nothing else fits.
+    /// One control wire exchanged with any other that ends in the same enclosure.
     /// </summary>
     public IEnumerable<FaultMode> ExchangedWithAny(Conductor conductor) =>
         from a in BothWays(conductor)
@@ -222,6 +221,21 @@ internal sealed class WiringFaults(Circuit circuit)
         {
             Id = $"{a.Id}{ExchangedWith}{a.To}-with-{b.Id}-on-{b.To}",
         };
+
+    /// <summary>The same for the two modes that have two wires exchanged on the same two terminals, seen from either.</summary>
+    public static string Exchange(FaultMode mode) =>
+        string.Join(
+            ' ',
+            mode.Alterations.Select(a =>
+                    a switch
+                    {
+                        ConductorOpen open => open.Conductor,
+                        Bridge bridge => string.Join('~', new[] { bridge.From.ToString(), $"{bridge.To}" }.Order(StringComparer.Ordinal)),
+                        _ => $"{a}",
+                    }
+                )
+                .Order(StringComparer.Ordinal)
+        );
 
     /// <summary>What stands between the conductor and the rest in the id of such a mode.</summary>
     public const string ExchangedWith = "/exchanged-on-";

@@ -28,6 +28,19 @@ public static class StepRules
         return step with { Position = device.Kind.Positions(device)[device.Kind.InitialPosition(device)] };
     }
 
+    /// <summary>
+    /// The step after a reading that ends what was kept up for it: a button is let go, a switch or a float put back where it stood before.
+    /// </summary>
+    public static Step PutBack(Circuit circuit, CircuitState before, Step kept) =>
+        kept.Device.Length == 0 ? kept
+        : Stays(circuit, kept) ? kept with { Position = before.PositionOf(circuit, circuit.Device(kept.Device)) }
+        : Rested(circuit, kept);
+
+    /// <summary>It stays where it was put when the hand is taken off: a selector, a float, an emergency stop; not a reset.</summary>
+    public static bool Stays(Circuit circuit, Step step) =>
+        circuit.FindDevice(step.Device) is { } device
+        && device.Kind.Actuations(device).Any(a => a is { Returns: false, Resets: false } && a.Position == step.Position);
+
     /// <summary>It brings back what operated by itself: a tripped overload, a blown fuse.</summary>
     public static bool IsReset(Circuit circuit, Step step) =>
         circuit.FindDevice(step.Device) is { } device && device.Kind.Actuations(device).Any(a => a.Resets && a.Position == step.Position);

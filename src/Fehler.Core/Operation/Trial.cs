@@ -12,10 +12,20 @@ public sealed record Trial(string Label, ImmutableArray<Step> Steps)
     public static IEnumerable<Trial> Holdable(Circuit circuit, bool isDead) =>
         circuit.Devices.SelectMany(d =>
             d.Kind.Actuations(d)
-                .Where(a => a.Returns && (!a.DeadOnly || isDead))
+                .Where(a => a.Returns ? !a.DeadOnly || isDead : IsSetFor(d, a))
                 .Select(a => new Step(d.Tag, a.Position))
                 .Select(s => new Trial(Held(circuit, s), [s]))
         );
+
+    /// <summary>
+    /// A selector, a float, a limit that is put elsewhere for a reading and back after it: not what isolates, brings back what tripped, or is
+    /// hard on what runs.
+    /// </summary>
+    internal static bool IsSetFor(Device device, Actuation actuation) =>
+        actuation is { Returns: false, Resets: false, IsHarsh: false, DeadOnly: false }
+        && device.Kind.IsolatingPositions is null
+        && !device.Kind.IsSupply
+        && actuation.Position != device.Kind.Positions(device)[device.Kind.InitialPosition(device)];
 
     /// <summary>A step that is kept up during a reading, in words.</summary>
     public static string Held(Circuit circuit, Step step)

@@ -17,6 +17,7 @@ internal sealed partial class PilotLamp
             ) with
             {
                 ProofPoints = (device.At("X1"), device.At("X2")),
+                IsIdleThoughFed = true,
             },
             .. Common.Bridged(
                 $"{device.Tag}/shorted",
