@@ -86,6 +86,7 @@ internal sealed class Assessment
         var none = _posterior[^1];
         var proved =
             top is not null
+            && !IsLookedAtFirst(top)
             && top.Suspects.Any(s =>
                 s.Fault is not null && s.Probability > LeastProvedShare * top.Probability && new Proofs(_session, _posterior).IsProved(s)
             );
@@ -121,6 +122,18 @@ internal sealed class Assessment
             Lead = top is { Probability: > GuideAbove } ? PartIn(top.Unit, top.Suspects[0].Fault!) : null,
         };
     }
+
+    /// <summary>
+    /// Across an emergency stop stands the full voltage whether it was left pressed or its contact is burnt: a glance at it tells which, before
+    /// anybody asks who pressed it, or takes it apart.
+    /// </summary>
+    private bool IsLookedAtFirst(SuspectUnit top) =>
+        top.Suspects[0] is { Fault: { AskWhy: not null, ProofLook: { } look, Alterations: [FoundInPosition] } } lead
+        && lead.Probability < PlainlyThat * top.Probability
+        && !_job.Valid.OfType<LookSeen>().Any(l => (l.Device, l.Look) == look);
+
+    /// <summary>Share of its unit from which a suspect is taken for the one.</summary>
+    private const double PlainlyThat = 0.8;
 
     /// <summary>
     /// What tripped or blew did so because of something. Once it is known to stand tripped, having done so by itself counts for little, and

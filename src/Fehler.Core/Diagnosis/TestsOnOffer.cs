@@ -278,7 +278,9 @@ internal sealed class TestsOnOffer(
 
     private SetupChange WhenDead => job.IsIsolated ? SetupChange.None : SetupChange.Isolate;
 
-    /// <summary>States that can be set up: nothing held, or one actuator held, or put elsewhere than it stands (a selector, a float, a limit).</summary>
+    /// <summary>
+    /// States that can be set up: nothing held, or one actuator held, or put elsewhere than it stands (a selector, a float, a limit).
+    /// </summary>
     private IEnumerable<Setup> Setups(bool live)
     {
         var change =

@@ -18,11 +18,12 @@ public sealed record Trial(string Label, ImmutableArray<Step> Steps)
         );
 
     /// <summary>
-    /// A selector, a float, a limit that is put elsewhere for a reading and back after it: not what isolates, brings back what tripped, or is
-    /// hard on what runs.
+    /// A selector, a float, a limit that is put elsewhere for a reading and back after it: not what isolates, what trips and has to be reset, or
+    /// what is hard on what runs.
     /// </summary>
     internal static bool IsSetFor(Device device, Actuation actuation) =>
-        actuation is { Returns: false, Resets: false, IsHarsh: false, DeadOnly: false }
+        actuation is { Returns: false, IsHarsh: false, DeadOnly: false }
+        && !device.Kind.Actuations(device).Any(a => a.Resets)
         && device.Kind.IsolatingPositions is null
         && !device.Kind.IsSupply
         && actuation.Position != device.Kind.Positions(device)[device.Kind.InitialPosition(device)];

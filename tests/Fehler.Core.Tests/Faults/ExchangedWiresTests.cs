@@ -1,8 +1,10 @@
 using Fehler.Core.Bench;
 using Fehler.Core.Circuits;
 using Fehler.Core.Diagnosis;
+using Fehler.Core.Families;
 using Fehler.Core.Faults;
 using Fehler.Core.Tests.Diagnosis;
+using Fehler.Core.Tests.Families;
 
 namespace Fehler.Core.Tests.Faults;
 
@@ -32,6 +34,49 @@ public class ExchangedWiresTests
         var power = Starter.Conductors.First(c => c.To.ToString() == "M1:U").Id;
         catalogue.ExchangedWithAny(power).ShouldBeEmpty();
         catalogue.ExchangedWithAny("no wire").ShouldBeEmpty();
+    }
+
+    /// <summary>A exchanged with B is B exchanged with A: were both thought of, each would hold half, and nothing would be found.</summary>
+    [Fact]
+    public void Every_two_ends_are_thought_of_once()
+    {
+        var exchanged = FaultCatalogue.Of(Starter).ExchangedWires.ToList();
+        exchanged.Count.ShouldBeGreaterThan(100);
+        exchanged.Select(WiringFaults.Exchange).ShouldBeUnique();
+        exchanged.Select(f => f.Id).ShouldBeUnique();
+        foreach (var conductor in Starter.Conductors)
+        {
+            FaultCatalogue
+                .Of(Starter)
+                .ExchangedWithAny(conductor.Id)
+                .Select(WiringFaults.Exchange)
+                .Except(exchanged.Select(WiringFaults.Exchange))
+                .ShouldBeEmpty(conductor.Id);
+        }
+    }
+
+    /// <summary>On a panel that differs from its description, with the coil fed the wrong way round: nothing of it is in the catalogue.</summary>
+    [Theory]
+    [InlineData("two-wire", "3.1", "N.3")]
+    [InlineData("star-delta", "5.1", "N.6")]
+    public void An_exchange_that_the_drawing_does_not_suggest_is_found_and_proved(string family, string wire, string other)
+    {
+        var circuit =
+            family == "two-wire"
+                ? new DirectOnLine
+                {
+                    Tag = "P",
+                    Title = "Pump",
+                    Mode = StartMode.TwoWire,
+                }.Build()
+                : FamilySamples.Of(family);
+        Conductor Of(string id) => circuit.Conductors.First(c => c.Id == id);
+        var fault = new FaultMode("exchanged", wire, "Exchanged", Miswiring.Exchanged(Of(wire), Of(other)), 1, "Land them as drawn.");
+        var run = GuidedRun.On(circuit.Compiled(), [fault], new GuidedRunOptions { Seed = 3, Differs = true });
+        run.HasSymptom.ShouldBeTrue();
+        new[] { wire, other }.ShouldContain(run.Result.Units[0].Unit, $"{run.Result.Summary}");
+        run.Result.Status.ShouldBe(DiagnosisStatus.Found);
+        run.Result.Units[0].Suspects[0].Fault!.IsWiring.ShouldBeTrue();
     }
 
     /// <summary>Nobody lists these pairs; what is measured leads to one of both wires, and to what was done to it.</summary>
