@@ -361,6 +361,9 @@ async function close() {
 .live p {
   margin: 0;
 }
+.form > .row {
+  grid-column: 2;
+}
 .form > .p-button {
   grid-column: 2;
   justify-self: start;
@@ -399,6 +402,7 @@ async function close() {
   .form {
     grid-template-columns: minmax(0, 1fr);
   }
+  .form > .row,
   .form > .p-button {
     grid-column: 1;
   }
