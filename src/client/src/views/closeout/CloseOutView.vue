@@ -232,7 +232,6 @@ async function close() {
                 v-for="step in job.possible.filter((s) => s.step === 'isolate' || s.step === 'proveDead')"
                 :key="step.step"
                 :label="`${step.title}…`"
-                severity="danger"
                 @click="band?.ask(step.step)"
               />
               <label for="not-isolated">Or why this work did not need it</label>
