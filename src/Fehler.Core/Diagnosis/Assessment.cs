@@ -130,6 +130,8 @@ internal sealed class Assessment
     private bool IsLookedAtFirst(SuspectUnit top) =>
         top.Suspects[0] is { Fault: { AskWhy: not null, ProofLook: { } look, Alterations: [FoundInPosition] } } lead
         && lead.Probability < PlainlyThat * top.Probability
+        // What was opened to isolate shows nothing any more.
+        && !(_job.IsIsolated && _session.Compiled.Isolation.Points.Contains(look.Device))
         && !_job.Valid.OfType<LookSeen>().Any(l => (l.Device, l.Look) == look);
 
     /// <summary>Share of its unit from which a suspect is taken for the one.</summary>
