@@ -18,14 +18,10 @@ namespace Fehler.Core.Diagnosis;
 /// cost: D. Heckerman, J. Breese and K. Rommelse, "Decision-theoretic troubleshooting", CACM 38 (1995). From memory.
 /// Not safe for use by several threads at once.
 /// </remarks>
-public sealed class DiagnosisSession
+public sealed partial class DiagnosisSession
 {
     /// <summary>Prior probability of something that is not in the catalogue.</summary>
     internal const double NoneOfThesePrior = 0.01;
-
-    /// <summary>Probability of two faults at once, and how badly the leading single one has to fit before they are thought of.</summary>
-    private const double PairPrior = 0.1,
-        PairsBelow = 0.1;
 
     /// <summary>
     /// Share of faults that strike between two things that were tried, once it is known that the circuit worked before: half of what a
@@ -48,6 +44,7 @@ public sealed class DiagnosisSession
     private readonly List<Observation> _observations = [];
     private readonly List<JournalEntry> _followed = [];
     private readonly EntryJudge _judge;
+    private readonly ExchangedWires _exchanged;
     private Hypothesis[] _hypotheses = [];
     private int _singles;
     private double _noneLogWeight;
@@ -58,6 +55,7 @@ public sealed class DiagnosisSession
         Compiled = compiled;
         Tables = new OwnOhmTables(compiled.OhmTables);
         _judge = new EntryJudge(this);
+        _exchanged = new ExchangedWires(compiled);
         Reset();
     }
 
@@ -230,7 +228,7 @@ public sealed class DiagnosisSession
 
         _singles = _hypotheses.Length;
         _hasStruck = false;
-        _refuted.Clear();
+        _exchanged.Clear();
         _noneLogWeight = Math.Log(NoneOfThesePrior);
     }
 
@@ -385,104 +383,5 @@ public sealed class DiagnosisSession
                 hypothesis.Judge(judgement, hypothesis == Healthy ? judgement : Healthy.Judged[hypothesis.Judged.Count]);
             }
         }
-    }
-
-    /// <summary>
-    /// How well the leading single fault fits all evidence, each piece measured against the single fault that fits it best.
-    /// </summary>
-    private double FitOfLeading() => Fit(Leading(_hypotheses.Take(_singles)));
-
-    private double Fit(Hypothesis hypothesis) => _observations.Aggregate(1.0, (fit, o) => fit * FitBesideBest(o, hypothesis));
-
-    private double FitBesideBest(Observation observation, Hypothesis hypothesis) =>
-        Math.Min(1, observation.By(hypothesis).Fit / _hypotheses.Take(_singles).Where(IsUpToDate).Max(h => observation.By(h).Fit));
-
-    private Hypothesis Leading(IEnumerable<Hypothesis> hypotheses) => hypotheses.Where(IsUpToDate).MaxBy(h => h.LogWeight)!;
-
-    /// <summary>
-    /// So many exchanges of wires are thought of at once; and one that weighs less than the best by this factor (natural logarithm) is refuted:
-    /// it is not kept.
-    /// </summary>
-    private const int MostExchanged = 400;
-    private const double RefutedBelow = 12;
-
-    /// <summary>What the refuted exchanges weighed when they were left, by id: the most that they can weigh.</summary>
-    private readonly Dictionary<string, double> _refuted = [];
-
-    /// <summary>
-    /// Exchanges of wires that were not thought of yet, those first whose wires were read where the leading single fault does not explain it:
-    /// a neutral that is live may have been exchanged at any of its ends. None while something that was thought of explains all.
-    /// </summary>
-    private List<FaultMode> ExchangedWires(ILookup<string, Hypothesis> known)
-    {
-        if (Fit(Leading(_hypotheses)) >= PairsBelow)
-        {
-            return [];
-        }
-
-        var least = _hypotheses.Max(h => h.LogWeight) - RefutedBelow;
-        var leading = Leading(_hypotheses.Take(_singles));
-        var odd = _observations
-            .Where(o => FitBesideBest(o, leading) < OddBelow)
-            .Select(o => o.Entry)
-            .OfType<Reading>()
-            .SelectMany(r => new[] { r.From, r.To })
-            .Select(Circuit.WireAt)
-            .ToHashSet();
-        var wires = Circuit.Conductors.ToDictionary(c => c.Id, c => c.Wire);
-        return
-        [
-            .. Compiled
-                .Faults.ExchangedWires.Where(f => !known.Contains(f.Id) && _refuted.GetValueOrDefault(f.Id, double.MaxValue) > least)
-                .OrderByDescending(f => f.Alterations.OfType<ConductorOpen>().Count(o => odd.Contains(wires[o.Conductor])))
-                .Take(MostExchanged),
-        ];
-    }
-
-    private const double OddBelow = 0.1;
-
-    /// <summary>Exchanges that the journal refutes are not kept: there are thousands in a large panel.</summary>
-    private void Forget()
-    {
-        var least = _hypotheses.Max(h => h.LogWeight) - RefutedBelow;
-        foreach (var h in _hypotheses.Skip(_singles).Where(h => h.LogWeight < least && IsExchange(h)))
-        {
-            _refuted[h.Fault!.Id] = h.LogWeight;
-        }
-
-        _hypotheses = [.. _hypotheses.Where((h, i) => i < _singles || h.LogWeight >= least || !IsExchange(h))];
-    }
-
-    private static bool IsExchange(Hypothesis h) => h.Fault!.Id.Contains(WiringFaults.ExchangedWith, StringComparison.Ordinal);
-
-    /// <summary>
-    /// No single fault fits: pairs are followed through the journal so far and stand beside the single ones, and so do wirings that differ
-    /// from the drawing.
-    /// </summary>
-    private void SuspectMore()
-    {
-        var known = _hypotheses.Skip(_singles).ToLookup(h => h.Fault!.Id);
-        var before = _hypotheses.Skip(_singles).Where(IsExchange).ToList();
-        var chosen = PairChoice.Of(_hypotheses[.._singles], _observations, f => Math.Log(f.Weight / Beginning.TotalWeight)).ToList();
-        var pairs = Suspected(chosen, p => PairPrior * p.Weight / (Beginning.TotalWeight * Beginning.TotalWeight));
-        var differences = Suspected(Compiled.Faults.Differences, d => d.Weight / Beginning.TotalWeight);
-        _hypotheses = [.. _hypotheses.Take(_singles), .. pairs, .. differences];
-        Bring(pairs);
-        // Those that are kept, and those that nobody thought of yet.
-        _hypotheses =
-        [
-            .. _hypotheses,
-            .. before,
-            .. AtOnce.Of(ExchangedWires(known), f => Beginning.Once(f, f.Weight / Beginning.TotalWeight).ToArray()).SelectMany(h => h),
-        ];
-        WakeWhatMatters();
-        Forget();
-
-        Hypothesis[] Suspected(IReadOnlyList<FaultMode> faults, Func<FaultMode, double> prior) =>
-            [
-                .. AtOnce
-                    .Of(faults, f => known.Contains(f.Id) ? [.. known[f.Id]] : Beginning.Suspected(f, prior(f)).ToArray())
-                    .SelectMany(h => h),
-            ];
     }
 }

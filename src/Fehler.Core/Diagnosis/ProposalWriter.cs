@@ -10,7 +10,7 @@ namespace Fehler.Core.Diagnosis;
 /// <param name="circuit">The circuit.</param>
 /// <param name="weighed">Hypotheses that were weighed.</param>
 /// <param name="running">Tags of what was seen working last and has not been switched off since; empty when nothing was.</param>
-/// <param name="stalled">Tags of what was seen standing and humming last; empty when nothing was.</param>
+/// <param name="stalled">Tags of what stands and hums; empty when nothing does.</param>
 /// <param name="rough">Tags of what was seen running rough last; empty when nothing was.</param>
 internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed, string running, string stalled, string rough)
 {
@@ -175,7 +175,7 @@ internal sealed class ProposalWriter(Circuit circuit, WeighedHypotheses weighed,
 
         if (stalled.Length > 0)
         {
-            cautions.Add($"{stalled} was seen standing and humming: switch it off at once, it burns within a minute.");
+            cautions.Add($"{stalled} stands and hums: switch it off at once, it burns within a minute.");
         }
         else if (rough.Length > 0 && c.Setup.Change != SetupChange.Isolate)
         {

@@ -30,7 +30,8 @@ internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses 
 
     /// <summary>
     /// What a reading beside a motor that hums or runs on two lines is taken to cost more, minutes, and as much again for each one before it: it
-    /// heats all the while, and is better stopped and measured dead. The clamp, which tells most there, is on and off in a moment.
+    /// heats all the while, and is better stopped and measured dead. The clamp, which tells most there, is on and off in a moment, but where a
+    /// Start is held for it the motor is thrown onto the line once more.
     /// </summary>
     private const double StrainMinutes = 2;
 
@@ -44,14 +45,7 @@ internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses 
             .SelectMany(o => o.Steps)
             .Count(s => StepRules.IsReset(circuit, s)) >= MostResets;
 
-    private readonly double _strain =
-        StrainMinutes
-        * (
-            1
-            + job.Valid.Reverse()
-                .TakeWhile(e => e is not (Isolated or Energised or OperationSeen { Steps.IsEmpty: false }))
-                .Count(e => e is Reading r && r.Quantity.IsLive() && !r.Quantity.IsAmps())
-        );
+    private readonly double _strain = StrainMinutes * StrainedBefore(job);
 
     private readonly bool _hummed =
         job.Valid.OfType<OperationSeen>().LastOrDefault() is { } last
@@ -64,8 +58,21 @@ internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses 
     public double Risk(Quantity quantity, Setup setup) =>
         Risk(setup, setup.Held)
         + (
-            quantity.IsLive() && !quantity.IsAmps() && setup.Change == SetupChange.None ? _strain * weighed.Share(h => h.Strains(setup)) : 0
+            quantity.IsLive() && setup.Change == SetupChange.None
+                ? (_strain + (quantity.IsAmps() ? 0 : StrainMinutes)) * weighed.Share(h => h.Strains(setup))
+                : 0
         );
+
+    /// <summary>
+    /// Readings for which the motor has been strained: those while it ran on as it was, and each for which a Start was held since it could cool.
+    /// </summary>
+    private static int StrainedBefore(JobState job)
+    {
+        var sinceCold = job.Valid.Reverse().TakeWhile(e => e is not (Isolated or Energised)).ToList();
+        var sinceMoved = sinceCold.TakeWhile(e => e is not OperationSeen { Steps.IsEmpty: false }).ToList();
+        return sinceCold.OfType<Reading>().Count(r => r.Quantity.IsLive() && !r.Held.IsEmpty)
+            + sinceMoved.OfType<Reading>().Count(r => r.Quantity.IsLive() && r.Held.IsEmpty && !r.Quantity.IsAmps());
+    }
 
     /// <summary>
     /// What is risked by a set-up or by steps, minutes: after a short circuit insulation comes before closing onto it again, be it by the

@@ -47,7 +47,7 @@ internal sealed class TestChoice
         _strategy = strategy;
         _circuit = session.Circuit;
         _weighed = WeighedHypotheses.Of(session.Hypotheses, posterior, session.StraySpan);
-        _humming = job.IsIsolated ? "" : SeenLast((k, a) => k.IsStalled(a));
+        _humming = job.IsIsolated ? "" : Humming();
         _offer = new TestsOnOffer(
             session,
             job,
@@ -116,6 +116,18 @@ internal sealed class TestChoice
             last.Seen.Where(s => IsSo(s.Key, s.Value) && (isJustNow || IsSo(s.Key, now[s.Key]))).Select(s => s.Key)
         );
     }
+
+    /// <summary>
+    /// Motors that were seen standing and humming and still do, or of which most of what is possible says so: what a Start was held for went on
+    /// when the button was let go.
+    /// </summary>
+    private string Humming() =>
+        SeenLast((k, a) => k.IsStalled(a)) is { Length: > 0 } seen ? seen
+        : _weighed.Share(h => h.Stalls([])) > MostlyHums
+            ? string.Join(" and ", _weighed.Standing.SeenNow.Where(s => _circuit.Device(s.Key).Kind.IsStalled(s.Value)).Select(s => s.Key))
+        : "";
+
+    private const double MostlyHums = 0.5;
 
     /// <summary>It tells something and has not been made.</summary>
     private bool IsWorthProposing(Candidate c) =>
