@@ -5,6 +5,14 @@ using Fehler.Evaluate;
 
 // Follows the proposals on simulated panels and reports how well that goes. Fixed seeds: the same arguments give the same faults.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+string[] known = ["--every", "--pairs", "--circuit", "--json", "--report", "--panels", "--kind", "--faults"];
+if (args.FirstOrDefault(a => a[0] == '-' && !known.Contains(a)) is { } unknown)
+{
+    // A typing mistake must not start an hour of work.
+    Console.Error.WriteLine($"{unknown} is not known. Use: evaluate [EVERY] {string.Join(" ", known)}; see docs/diagnosis-quality.md.");
+    return 2;
+}
+
 var every = Number("--every", args.Length > 0 && args[0][0] != '-' ? args[0] : "10");
 var pairs = Number("--pairs", "6");
 var only = Text("--circuit", "");
@@ -23,7 +31,7 @@ if (args.Contains("--panels"))
         File.WriteAllText(report, panels);
     }
 
-    return;
+    return 0;
 }
 
 var reports = new List<FamilyReport>();
@@ -53,6 +61,8 @@ if (json.Length > 0)
 {
     File.WriteAllText(json, JsonSerializer.Serialize(reports, ReportWriter.Json));
 }
+
+return 0;
 
 string Text(string name, string fallback)
 {

@@ -252,6 +252,10 @@ public sealed partial class DiagnosisSession
         {
             Strike(before, during, TimePassed(entry, before) ? StrikeShare : StrikeAtOnceShare);
         }
+        else if (IsFoundStruck(entry))
+        {
+            Strike(Healthy.State, [], StrikeShare);
+        }
 
         WakeWhatMatters();
         if (FitOfLeading() < PairsBelow)
@@ -290,6 +294,17 @@ public sealed partial class DiagnosisSession
         return tried.Any(o => ((OperationSeen)o.Entry).Seen.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value)))
             && tried.Aggregate(1.0, (fit, o) => fit * o.By(Healthy).Fit) > WorkedAbove;
     }
+
+    /// <summary>
+    /// The job begins with a machine that was started before anybody wrote anything down and that runs otherwise than a healthy one: what it has
+    /// may have struck since that start. On two lines a motor runs on rough which would never have started.
+    /// </summary>
+    private bool IsFoundStruck(JournalEntry entry) =>
+        !_hasStruck
+        && entry is OperationSeen { Steps.IsEmpty: true }
+        && _observations.SkipLast(1).All(o => o.Entry is Told)
+        && Healthy.Judged[^1].Fit < StruckBelow
+        && Healthy.SeenNow.Any(s => Circuit.Device(s.Key).Kind.IsWorking(s.Value));
 
     /// <summary>
     /// Somebody waited; or at rest again everything that was done had been done before, when it worked: who knows how long ago that was.

@@ -97,8 +97,9 @@ internal sealed class EntryJudge(DiagnosisSession session)
             steps,
             allAlong,
             WhatNobodyWroteDown(hypothesis, steps, seen),
-            a => seen.Aggregate(1.0, (fit, s) => fit * Likelihood.OfAppearance(s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
+            a => seen.Aggregate(1.0, (fit, s) => fit * hypothesis.Otherwise.Fit(s.Key, s.Value, a.Appearances.GetValueOrDefault(s.Key, "")))
         );
+        hypothesis.Otherwise.Keep(seen, arrival);
         return new Judgement(fit, string.Join(", ", seen.Keys.Select(k => $"{k} {arrival.Appearances.GetValueOrDefault(k, "")}")));
     }
 

@@ -76,6 +76,9 @@ internal sealed partial class Hypothesis
 
     public CircuitState State { get; private set; }
 
+    /// <summary>What it sees on and on otherwise than it foretells.</summary>
+    public SeenOtherwise Otherwise { get; } = new();
+
     /// <summary>How it was judged by each observation, in order; shorter than the journal for one that was left behind.</summary>
     public IReadOnlyList<Judgement> Judged => _judged;
 
