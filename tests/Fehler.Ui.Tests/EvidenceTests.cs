@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using OpenQA.Selenium;
 
 namespace Fehler.Ui.Tests;
@@ -124,7 +125,7 @@ public sealed class EvidenceTests : IDisposable
 
     /// <summary>Nothing has to be operated to say how it stands, and what people say is one touch.</summary>
     [Fact]
-    public void How_it_stands_and_what_people_say_are_recorded_without_operating_anything()
+    public async Task How_it_stands_and_what_people_say_are_recorded_without_operating_anything()
     {
         _screen.OpenTheOpenJob();
         _screen.ClickText("Tried and seen");
@@ -134,9 +135,27 @@ public sealed class EvidenceTests : IDisposable
         _screen.Click("[data-seen='M1']");
         _screen.ClickText("Nobody looked at it");
         _screen.See("M1 not looked at");
-        _screen.ClickText("Record what it did");
+        // What another screen records meanwhile has the diagnosis made anew: what was chosen here stays chosen.
+        using (var http = new HttpClient { BaseAddress = new Uri(_app.Address) })
+        {
+            var job = new Uri(_screen.Driver.Url).AbsolutePath;
+            using var told = await http.PostAsJsonAsync(
+                $"/api{job}/entries",
+                new { type = "told", what = "water" },
+                TestContext.Current.CancellationToken
+            );
+            told.IsSuccessStatusCode.ShouldBeTrue();
+        }
+
         _screen.See("Journal (6)");
-        _screen.ClickText("Journal (6)");
+        _screen.Until(
+            () => _screen.Driver.FindElements(By.CssSelector("section[aria-label='Next test'][aria-busy='false']")).Count > 0,
+            "the diagnosis made anew"
+        );
+        _screen.Shows("M1 not looked at").ShouldBeTrue();
+        _screen.ClickText("Record what it did");
+        _screen.See("Journal (7)");
+        _screen.ClickText("Journal (7)");
         _screen.See("Told: Somebody worked on it");
         _screen.See("As it stands: H1 on");
         _screen.Shows("H1 on, M1").ShouldBeFalse();

@@ -29,14 +29,6 @@ internal sealed class Assessment
     /// <summary>From here on it is worth reading what would have to be done.</summary>
     private const double GuideAbove = 0.8;
 
-    /// <summary>
-    /// How much less a trip by itself counts once the search is for its cause, what such a trip has to hold for the search to end, and how
-    /// many causes are named.
-    /// </summary>
-    private const double ByItselfShare = 0.1,
-        NothingBehindShare = 0.9;
-    private const int MostCauses = 6;
-
     private const int MostReasons = 6;
 
     private readonly DiagnosisSession _session;
@@ -90,7 +82,7 @@ internal sealed class Assessment
             && top.Suspects.Any(s =>
                 s.Fault is not null && s.Probability > LeastProvedShare * top.Probability && new Proofs(_session, _posterior).IsProved(s)
             );
-        var why = proved && _job.Repairs.IsEmpty ? Why(top!.Suspects[0].Fault!) : null;
+        var why = proved && _job.Repairs.IsEmpty ? TripSearch.Behind(top!.Suspects[0].Fault!, _session, _posterior) : null;
         var proposals = _job.Closing is null
             ? new TestChoice(_session, _job, _strategy, _without, why?.Weights ?? _posterior).Proposals(proved ? null : top)
             : [];
@@ -136,43 +128,6 @@ internal sealed class Assessment
 
     /// <summary>Share of its unit from which a suspect is taken for the one.</summary>
     private const double PlainlyThat = 0.8;
-
-    /// <summary>
-    /// What tripped or blew did so because of something. Once it is known to stand tripped, having done so by itself counts for little, and
-    /// the search goes on among what would have tripped it, until nothing of that is left or one of it is found.
-    /// </summary>
-    private TripSearch? Why(FaultMode lead)
-    {
-        if (lead is not { AskWhy: not null, Alterations: [FoundInPosition trip] })
-        {
-            return null;
-        }
-
-        var index = _circuit.Devices.ToList().FindIndex(d => d.Tag == trip.Device);
-        // Once it has been reset it stands tripped with none: what explained the trip is what is left of them all.
-        var stands = _session.Hypotheses.Select((h, i) => h.State.Devices[index].Position == trip.Position ? _posterior[i] : 0).Sum() > 0.5;
-        var weights = _session
-            .Hypotheses.Select(
-                (h, i) =>
-                    h.Fault is null || (stands && h.State.Devices[index].Position != trip.Position) ? 0
-                    : h.Fault.IsIn(trip.Device) ? ByItselfShare * _posterior[i]
-                    : _posterior[i]
-            )
-            .Append(0)
-            .ToArray();
-        var sum = weights.Sum();
-        weights = [.. weights.Select(w => w / sum)];
-        var causes = _session
-            .Hypotheses.Select((h, i) => (h.Fault, Share: weights[i]))
-            .Where(x => x.Fault is { Parts.IsEmpty: true } f && f.Unit != trip.Device)
-            .GroupBy(x => x.Fault!.Id)
-            .Select(g => new TripCause(g.First().Fault!.Unit, g.First().Fault!.Title, g.Sum(x => x.Share)))
-            .OrderByDescending(c => c.Probability)
-            .ToList();
-        return causes.Sum(c => c.Probability) < 1 - NothingBehindShare ? null : new TripSearch(weights, [.. causes.Take(MostCauses)]);
-    }
-
-    private sealed record TripSearch(double[] Weights, ImmutableArray<TripCause> Causes);
 
     /// <summary>
     /// Protective devices that most of what is still possible says stand tripped or blown, without being at fault themselves.

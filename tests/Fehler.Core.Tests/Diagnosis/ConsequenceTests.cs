@@ -88,6 +88,30 @@ public class ConsequenceTests
     }
 
     /// <summary>
+    /// Behind a blown fuse everything shows 0 V, a lead that slipped too: that nothing behind it is shorted is said by a reading on the dead
+    /// circuit, before the new fuse (common practice).
+    /// </summary>
+    [Fact]
+    public void A_fuse_has_not_blown_by_itself_while_only_a_live_reading_says_so()
+    {
+        var story = new Journal(Circuit)
+            .Did(Starters.Press, "KM1 out, M1 stopped, H1 off")
+            .Volts("KM1:1", "INC:N", 0)
+            .Volts("F1:1", "INC:N", 231)
+            .Volts("F3:1", "INC:N", 0)
+            .Volts("F1:6", "F1:2", 0)
+            .Dead()
+            .Ohms("F1:1", "F1:2", null)
+            .Ohms("F2:2", "INC:PE", null);
+        var result = story.Diagnose();
+        result.Units[0].Unit.ShouldBe("F1");
+        result.Status.ShouldNotBe(DiagnosisStatus.Found);
+        result.Causes.ShouldContain(c => c.Unit.StartsWith("2L1", StringComparison.Ordinal));
+        result.Proposals.First(p => p.Kind == ProposalKind.Reading).Quantity.IsLive().ShouldBeFalse();
+        story.Ohms("F1:2", "INC:PE", 0.3).Ohms("F3:1", "INC:PE", 0.3).Diagnose().Units[0].Unit.ShouldStartWith("2L1");
+    }
+
+    /// <summary>
     /// What somebody switched off is no consequence of the circuit: there the search ends, with the question who and why.
     /// </summary>
     [Fact]

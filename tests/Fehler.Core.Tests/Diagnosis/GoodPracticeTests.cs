@@ -177,6 +177,26 @@ public class GoodPracticeTests
         run.Result.Status.ShouldBe(DiagnosisStatus.Found);
     }
 
+    /// <summary>
+    /// A motor would not have started on two lines, but runs on: found running rough it has lost one since, and the clamp tells which. To look
+    /// again and again at what stands unchanged tells nothing new.
+    /// </summary>
+    [Fact]
+    public void A_machine_found_running_rough_has_lost_a_line_since_somebody_started_it()
+    {
+        var found = new OperationSeen([], Journal.Seen("KM1 in, M1 runs rough"));
+        var journal = new Journal(Starters.LineToNeutral).Add(found);
+        var first = journal.Diagnose();
+        first.Proposals[0].Quantity.IsAmps().ShouldBeTrue(first.Proposals[0].Title);
+        first.Units[0].Suspects[0].Fault!.Id.ShouldBeOneOf("KM1/1-2-open", "KM1/3-4-open", "KM1/5-6-open");
+        var again = journal.Add(found).Add(found).Add(found).Diagnose();
+        foreach (var unit in first.Units.Take(4))
+        {
+            var share = again.Units.First(u => u.Unit == unit.Unit).Probability;
+            (share / unit.Probability).ShouldBeInRange(0.7, 1.4, unit.Unit);
+        }
+    }
+
     [Fact]
     public void Who_measures_beside_a_motor_that_runs_rough_is_told_to_be_quick()
     {

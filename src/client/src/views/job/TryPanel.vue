@@ -29,8 +29,9 @@ const emit = defineEmits<{ entry: [entry: Entry]; wait: [seconds: number]; undo:
 /** What was seen otherwise than a good circuit shows, what was looked at beside what changes; empty for what nobody looked at. */
 const instead = ref<Record<string, string>>({})
 const choosing = ref('')
+// Not when a diagnosis comes late and says anew how it stands: what was chosen meanwhile was seen.
 watch(
-  () => [props.steps, props.before],
+  () => JSON.stringify(props.steps),
   () => (instead.value = {}),
 )
 
