@@ -175,11 +175,7 @@ public class GuideApiTests(Host host) : IClassFixture<Host>
         return job;
     }
 
-    private async Task Dead(string job)
-    {
-        (await Post(job, """{"type":"isolated","points":["Q1"]}""")).EnsureSuccessStatusCode();
-        (await Post(job, """{"type":"provedDead","detectorCheckedBefore":true,"detectorCheckedAfter":true}""")).EnsureSuccessStatusCode();
-    }
+    private Task Dead(string job) => Host.DeadAsync(_client, job, "Q1");
 
     private static List<string> Texts(JsonElement list) => [.. list.EnumerateArray().Select(t => t.GetString()!)];
 

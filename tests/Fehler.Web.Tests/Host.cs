@@ -59,6 +59,25 @@ public class Host : WebApplicationFactory<Program>
         return (await answer.Content.ReadFromJsonAsync<JsonElement>(Cancellation)).GetProperty("id").GetString()!;
     }
 
+    /// <summary>Isolated at these devices, and proved dead with a detector that was checked before and after.</summary>
+    public static async Task DeadAsync(HttpClient client, string job, params IEnumerable<string> points)
+    {
+        object[] entries =
+        [
+            new { type = "isolated", points },
+            new
+            {
+                type = "provedDead",
+                detectorCheckedBefore = true,
+                detectorCheckedAfter = true,
+            },
+        ];
+        foreach (var entry in entries)
+        {
+            (await client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Cancellation)).EnsureSuccessStatusCode();
+        }
+    }
+
     /// <summary>Stops the service and lets go of the file, as the end of its process would.</summary>
     public async Task StopAsync()
     {

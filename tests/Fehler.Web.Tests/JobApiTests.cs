@@ -259,16 +259,7 @@ public class JobApiTests(Host host) : IClassFixture<Host>
     private async Task Isolate(string job, SimulatedPanel panel, Circuit circuit)
     {
         panel.Isolate();
-        await Add(job, new { type = "isolated", points = circuit.Compile().Isolation.Points });
-        await Add(
-            job,
-            new
-            {
-                type = "provedDead",
-                detectorCheckedBefore = true,
-                detectorCheckedAfter = true,
-            }
-        );
+        await Host.DeadAsync(_client, job, circuit.Compile().Isolation.Points);
     }
 
     private async Task Follow(string job, SimulatedPanel panel, Circuit circuit, JsonElement proposal)

@@ -374,19 +374,7 @@ public class JournalApiTests(Host host) : IClassFixture<Host>
         ((long)(await rows.ExecuteScalarAsync(Host.Cancellation))!).ShouldBeGreaterThan(0);
     }
 
-    private async Task Dead(string job)
-    {
-        await Add(job, new { type = "isolated", points = new[] { "Q1" } });
-        await Add(
-            job,
-            new
-            {
-                type = "provedDead",
-                detectorCheckedBefore = true,
-                detectorCheckedAfter = true,
-            }
-        );
-    }
+    private Task Dead(string job) => Host.DeadAsync(_client, job, "Q1");
 
     private async Task<JsonElement> Job(string job) => await _client.GetFromJsonAsync<JsonElement>($"/api/jobs/{job}", Host.Cancellation);
 

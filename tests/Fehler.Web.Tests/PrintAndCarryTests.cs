@@ -178,16 +178,7 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
     public async Task A_safety_state_is_never_carried_into_an_open_job()
     {
         var job = await Host.OpenJobAsync(_client, "WP-303");
-        await Add(job, new { type = "isolated", points = await PointsAsync("WP-303") });
-        await Add(
-            job,
-            new
-            {
-                type = "provedDead",
-                detectorCheckedBefore = true,
-                detectorCheckedAfter = true,
-            }
-        );
+        await Host.DeadAsync(_client, job, await PointsAsync("WP-303"));
         var bundle = await _client.GetByteArrayAsync(
             $"/api/bundle?circuit={await Host.CircuitAsync(_client, "WP-303")}",
             Host.Cancellation
@@ -318,16 +309,7 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         (await Kept()).ShouldBe(before);
         var file = await _client.GetStringAsync($"/api/circuits/{id}/file", Host.Cancellation);
         var points = CircuitFile.Read(file).Compile().Isolation.Points;
-        await Entry(job, new { type = "isolated", points });
-        await Entry(
-            job,
-            new
-            {
-                type = "provedDead",
-                detectorCheckedBefore = true,
-                detectorCheckedAfter = true,
-            }
-        );
+        await Host.DeadAsync(_client, job, points);
         // The isolator's upper side stays live: that item alone is left out of the journal, and said.
         var taken = await _client.PostAsJsonAsync($"/api/circuits/{id}/bench-checks", Check("OL", "Q1/1-2@0"), Host.Cancellation);
         var view = await taken.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation);
