@@ -321,9 +321,6 @@ public class PrintAndCarryTests(Host host) : IClassFixture<Host>
         (await judged.Content.ReadFromJsonAsync<JsonElement>(Host.Cancellation))[0].GetProperty("good").GetBoolean().ShouldBeTrue();
     }
 
-    private async Task Entry(string job, object entry) =>
-        (await _client.PostAsJsonAsync($"/api/jobs/{job}/entries", entry, Host.Cancellation)).EnsureSuccessStatusCode();
-
     private Task<HttpResponseMessage> Record(string id, string item, string reading) =>
         _client.PostAsJsonAsync(
             $"/api/circuits/{id}/bench-checks",

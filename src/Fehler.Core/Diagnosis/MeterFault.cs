@@ -137,7 +137,8 @@ internal sealed record MeterFault(
             ? Math.Min(1, Likelihood.OfReading(reading.Quantity, truth, foretold, session.FullVolts, session.StraySpan))
         : CannotBe;
 
-    private static bool ShowsNothing(Reading reading) =>
+    /// <summary>What a meter shows that is dead, or whose leads touch nothing.</summary>
+    public static bool ShowsNothing(Reading reading) =>
         reading.Value.Kind is ReadingKind.OverLimit or ReadingKind.Silent
         || (reading.Quantity.IsLive() && reading.Value is { Kind: ReadingKind.Number, Number: < 2 });
 

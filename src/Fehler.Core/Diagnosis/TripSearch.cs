@@ -55,9 +55,9 @@ internal sealed record TripSearch(double[] Weights, ImmutableArray<TripCause> Ca
     }
 
     /// <summary>
-    /// How much more a short circuit counts among what may have blown a fuse when the live reading that speaks against it most is taken for the
-    /// slip of a lead: behind a blown fuse 0 V is what everything shows. That nothing is shorted is said by a reading on the dead circuit (common
-    /// practice: insulation before the new fuse).
+    /// How much more a short circuit counts among what may have blown a fuse when the 0 V that speaks against it most is taken for the slip of a
+    /// lead: behind a blown fuse everything shows 0 V, and a lead that touches nothing too. That nothing is shorted is said by a reading on the
+    /// dead circuit (common practice: insulation before the new fuse), or by a current or a full voltage, which no slip shows.
     /// </summary>
     private static double ByDeadReadings(Hypothesis h, DiagnosisSession session) =>
         h.Fault is { IsShort: true }
@@ -65,7 +65,7 @@ internal sealed record TripSearch(double[] Weights, ImmutableArray<TripCause> Ca
                 1,
                 SlippedShare
                     / session
-                        .Observations.Where(o => o.Entry is Reading { Quantity: var q } && q.IsLive())
+                        .Observations.Where(o => o.Entry is Reading r && r.Quantity.IsVolts() && MeterFault.ShowsNothing(r))
                         .Select(o => o.FitOf(h))
                         .OfType<double>()
                         .DefaultIfEmpty(1)

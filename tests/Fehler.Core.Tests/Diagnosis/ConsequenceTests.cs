@@ -92,7 +92,7 @@ public class ConsequenceTests
     /// circuit, before the new fuse (common practice).
     /// </summary>
     [Fact]
-    public void A_fuse_has_not_blown_by_itself_while_only_a_live_reading_says_so()
+    public void A_fuse_has_not_blown_by_itself_while_only_0_volts_say_so()
     {
         var story = new Journal(Circuit)
             .Did(Starters.Press, "KM1 out, M1 stopped, H1 off")
