@@ -51,8 +51,17 @@ internal sealed class Prudence(Circuit circuit, JobState job, WeighedHypotheses 
         job.Valid.OfType<OperationSeen>().LastOrDefault() is { } last
         && last.Seen.Any(s => circuit.FindDevice(s.Key)?.Kind.IsStalled(s.Value) == true);
 
+    /// <summary>What runs on two lines is stopped: nobody presses its Start to see what that does.</summary>
+    private readonly bool _isStrained = weighed.Share(h => h.Strains(Setup.AsItIs)) > StallsAbove;
+
     /// <summary>Whether these steps may be asked for.</summary>
-    public bool Allows(ImmutableArray<Step> steps) => !(_isResetEnough && HasReset(steps)) && !WaitsBesideAStall(steps);
+    public bool Allows(ImmutableArray<Step> steps) =>
+        !(_isResetEnough && HasReset(steps)) && !WaitsBesideAStall(steps) && !(_isStrained && steps.Any(IsStart));
+
+    private bool IsStart(Step step) =>
+        circuit.FindDevice(step.Device) is { } device
+        && device.Kind.Elements(device) is [{ Role: ElementRole.NormallyOpen }, ..]
+        && device.Kind.Actuations(device).Any(a => a is { Returns: true, DeadOnly: false } && a.Position == step.Position);
 
     /// <summary>What is risked by a reading, minutes.</summary>
     public double Risk(Quantity quantity, Setup setup) =>

@@ -189,6 +189,7 @@ public class GoodPracticeTests
         var first = journal.Diagnose();
         first.Proposals[0].Quantity.IsAmps().ShouldBeTrue(first.Proposals[0].Title);
         first.Units[0].Suspects[0].Fault!.Id.ShouldBeOneOf("KM1/1-2-open", "KM1/3-4-open", "KM1/5-6-open");
+        first.Proposals.ShouldAllBe(p => !Operated(p).Contains(Starters.Press), "it is running, and strained");
         var again = journal.Add(found).Add(found).Add(found).Diagnose();
         foreach (var unit in first.Units.Take(4))
         {
