@@ -44,6 +44,7 @@ foreach (var shot in args.Skip(2).SelectMany(a => a.StartsWith('@') ? File.ReadL
         Thread.Sleep(900);
     }
 
+    Directory.CreateDirectory(folder);
     driver.GetScreenshot().SaveAsFile(Path.Combine(folder, name + ".png"));
     Console.WriteLine($"{name}.png");
 }
